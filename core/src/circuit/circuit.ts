@@ -1,0 +1,243 @@
+import { type JunctionAt, junctionAt, junctionCurrent, junctionPerKelvin, limitStep } from './junction.ts';
+import { copperOhms, copperPerKelvin, type Edit, type Network } from './network.ts';
+
+/** Voltage behind a resistance, put between two nodes: a meter's source, a bench supply, a tester. */
+export interface Source {
+  readonly plus: number;
+  readonly minus: number;
+  readonly volts: number;
+  readonly ohms: number;
+}
+
+/** Element values of one machine state: what a fault edits and a temperature scales. */
+export interface ElementValues {
+  readonly ohms: Float64Array;
+  readonly closed: Uint8Array;
+}
+
+/** A DC operating point. Arrays belong to the caller. */
+export interface OperatingPoint {
+  readonly nodeVolts: Float64Array;
+  /** Voltages across the bare junctions, the state to start a neighbouring problem from. */
+  readonly junctionVolts: Float64Array;
+  readonly iterations: number;
+}
+
+const mostIterations = 200;
+const settledVolts = 1e-9;
+
+/**
+ * A network laid out for solving: nodal analysis with Newton's method for the junctions.
+ *
+ * The nodal matrix is kept as off-diagonal conductances and eliminated star to mesh (Grassmann, Taksar and
+ * Heyman 1985): nothing is ever subtracted, so joints of 1000 S and leaks of 1e-11 S live side by side.
+ * Node 0 is the reference. Every node must have some path to it, however weak.
+ */
+export class Circuit {
+  readonly nodes: readonly string[];
+  readonly resistorNames: readonly string[];
+  readonly junctionNames: readonly string[];
+  readonly celsius: number;
+  readonly sound: ElementValues;
+  readonly resistorEnds: Int32Array;
+  readonly junctionEnds: Int32Array;
+  readonly #laws: readonly JunctionAt[];
+  readonly #copper: Uint8Array;
+  readonly #index: ReadonlyMap<string, number>;
+  readonly #size: number;
+  readonly #matrix: Float64Array;
+  readonly #sums: Float64Array;
+  readonly #injected: Float64Array;
+  readonly #small = new Float64Array(2);
+
+  constructor(network: Network, celsius: number) {
+    const nodes = new Map<string, number>();
+    const at = (name: string) => nodes.get(name) ?? nodes.set(name, nodes.size).size - 1;
+    this.celsius = celsius;
+    this.resistorEnds = Int32Array.from(network.resistors.flatMap((r) => [at(r.a), at(r.b)]));
+    this.junctionEnds = Int32Array.from(network.junctions.flatMap((j) => [at(j.anode), at(j.cathode)]));
+    this.nodes = [...nodes.keys()];
+    this.resistorNames = network.resistors.map((r) => r.name);
+    this.junctionNames = network.junctions.map((j) => j.name);
+    this.#laws = network.junctions.map((j) => junctionAt(j.law, celsius));
+    this.#copper = Uint8Array.from(network.resistors, (r) => (r.copper ? 1 : 0));
+    this.sound = {
+      ohms: Float64Array.from(network.resistors, (r) => (r.copper ? copperOhms(r.ohms, celsius) : r.ohms)),
+      closed: new Uint8Array(network.junctions.length).fill(1),
+    };
+    this.#index = new Map([...this.resistorNames.entries(), ...this.junctionNames.entries()].map(([i, n]) => [n, i]));
+    this.#size = this.nodes.length;
+    this.#matrix = new Float64Array(this.#size * this.#size);
+    this.#sums = new Float64Array(this.#size);
+    this.#injected = new Float64Array(this.#size);
+  }
+
+  /** The index of a named node; a name the network lacks is a mistake in the machine's model. */
+  node(name: string): number {
+    const index = this.nodes.indexOf(name);
+    if (index < 0) throw new Error(`circuit has no node “${name}”: it has ${this.nodes.join(', ')}`);
+    return index;
+  }
+
+  /** Sound values with faults put in; edits to elements that this state of assembly lacks do nothing. */
+  withEdits(edits: readonly Edit[]): ElementValues {
+    if (edits.length === 0) return this.sound;
+    const ohms = new Float64Array(this.sound.ohms);
+    const closed = new Uint8Array(this.sound.closed);
+    for (const edit of edits) {
+      const index = this.#index.get(edit.element);
+      if (index === undefined) continue;
+      if ('open' in edit) closed[index] = 0;
+      else if ('set' in edit) ohms[index] = edit.set;
+      else if ('add' in edit) ohms[index]! += edit.add;
+      else ohms[index]! *= edit.scale;
+    }
+    return { ohms, closed };
+  }
+
+  /** Whether this circuit has any of the edited elements. */
+  touchedBy(edits: readonly Edit[]): boolean {
+    return edits.some((edit) => this.#index.has(edit.element));
+  }
+
+  /** Node voltages for the given element values and sources, from an optional neighbouring state. */
+  operatingPoint(values: ElementValues, sources: readonly Source[], start?: Float64Array): OperatingPoint {
+    const junctionVolts = start ? new Float64Array(start) : new Float64Array(this.#laws.length);
+    for (let iteration = 1; iteration <= mostIterations; iteration++) {
+      this.#assemble(values, sources, junctionVolts);
+      this.#eliminate();
+      const nodeVolts = this.#substitute(this.#injected);
+      if (this.#advance(values, nodeVolts, junctionVolts) < settledVolts) {
+        return { nodeVolts, junctionVolts, iterations: iteration };
+      }
+    }
+    throw new Error(`no operating point after ${mostIterations} steps at ${this.celsius} °C`);
+  }
+
+  /** Node voltages (V/A) for one ampere pushed in at `plus` and drawn at `minus` of the circuit solved last. */
+  response(plus: number, minus: number): Float64Array {
+    const injected = new Float64Array(this.#size);
+    injected[plus]! += 1;
+    injected[minus]! -= 1;
+    this.#carry(injected);
+    return this.#substitute(injected);
+  }
+
+  /** Current change of each element at fixed voltage, projected on a response: what moves a reading, and how far. */
+  sensitivity(values: ElementValues, point: OperatingPoint, response: Float64Array): Sensitivity {
+    const perRelativeOhm = new Float64Array(values.ohms.length);
+    let perKelvin = 0;
+    for (let e = 0; e < perRelativeOhm.length; e++) {
+      const a = this.resistorEnds[2 * e]!;
+      const b = this.resistorEnds[2 * e + 1]!;
+      const across = point.nodeVolts[a]! - point.nodeVolts[b]!;
+      perRelativeOhm[e] = ((response[a]! - response[b]!) * across) / values.ohms[e]!;
+      if (this.#copper[e]) perKelvin += (perRelativeOhm[e]! * copperPerKelvin) / (1 + copperPerKelvin * (this.celsius - 20));
+    }
+    const perShiftVolt = new Float64Array(this.#laws.length);
+    for (let j = 0; j < perShiftVolt.length; j++) {
+      if (!values.closed[j]) continue;
+      const law = this.#laws[j]!;
+      const across = response[this.junctionEnds[2 * j]!]! - response[this.junctionEnds[2 * j + 1]!]!;
+      junctionCurrent(law, point.junctionVolts[j]!, this.#small);
+      const behind = 1 + this.#small[1]! * law.seriesOhms;
+      perShiftVolt[j] = (across * this.#small[1]!) / behind;
+      perKelvin -= (across * junctionPerKelvin(law, point.junctionVolts[j]!)) / behind;
+    }
+    return { perRelativeOhm, perShiftVolt, perKelvin };
+  }
+
+  #couple(a: number, b: number, siemens: number, amps: number): void {
+    const n = this.#size;
+    this.#matrix[a * n + b]! += siemens;
+    this.#matrix[b * n + a]! += siemens;
+    this.#injected[a]! -= amps;
+    this.#injected[b]! += amps;
+  }
+
+  #assemble(values: ElementValues, sources: readonly Source[], junctionVolts: Float64Array): void {
+    this.#matrix.fill(0);
+    this.#injected.fill(0);
+    const { ohms, closed } = values;
+    for (let e = 0; e < ohms.length; e++) {
+      this.#couple(this.resistorEnds[2 * e]!, this.resistorEnds[2 * e + 1]!, 1 / ohms[e]!, 0);
+    }
+    for (const s of sources) this.#couple(s.plus, s.minus, 1 / s.ohms, -s.volts / s.ohms);
+    for (let j = 0; j < closed.length; j++) {
+      if (!closed[j]) continue;
+      const law = this.#laws[j]!;
+      const volts = junctionVolts[j]!;
+      junctionCurrent(law, volts, this.#small);
+      const siemens = this.#small[1]!;
+      const behind = 1 + siemens * law.seriesOhms;
+      const amps = (this.#small[0]! - siemens * volts) / behind;
+      this.#couple(this.junctionEnds[2 * j]!, this.junctionEnds[2 * j + 1]!, siemens / behind, amps);
+    }
+  }
+
+  #eliminate(): void {
+    const n = this.#size;
+    const m = this.#matrix;
+    for (let k = n - 1; k > 0; k--) {
+      const row = k * n;
+      let sum = 0;
+      for (let j = 0; j < k; j++) sum += m[row + j]!;
+      this.#sums[k] = sum;
+      for (let i = 1; i < k; i++) {
+        const share = m[row + i]! / sum;
+        if (share === 0) continue;
+        for (let j = 0; j < i; j++) {
+          const mesh = share * m[row + j]!;
+          m[i * n + j]! += mesh;
+          m[j * n + i]! += mesh;
+        }
+      }
+    }
+    this.#carry(this.#injected);
+  }
+
+  #carry(injected: Float64Array): void {
+    const n = this.#size;
+    for (let k = n - 1; k > 0; k--) {
+      const amps = injected[k]! / this.#sums[k]!;
+      if (amps === 0) continue;
+      for (let i = 0; i < k; i++) injected[i]! += amps * this.#matrix[k * n + i]!;
+    }
+  }
+
+  #substitute(injected: Float64Array): Float64Array {
+    const n = this.#size;
+    const volts = new Float64Array(n);
+    for (let k = 1; k < n; k++) {
+      let amps = injected[k]!;
+      for (let j = 1; j < k; j++) amps += this.#matrix[k * n + j]! * volts[j]!;
+      volts[k] = amps / this.#sums[k]!;
+    }
+    return volts;
+  }
+
+  /** Moves the junction voltages to the new solution; answers the largest move. */
+  #advance(values: ElementValues, nodeVolts: Float64Array, junctionVolts: Float64Array): number {
+    let largest = 0;
+    for (let j = 0; j < junctionVolts.length; j++) {
+      if (!values.closed[j]) continue;
+      const law = this.#laws[j]!;
+      const last = junctionVolts[j]!;
+      junctionCurrent(law, last, this.#small);
+      const siemens = this.#small[1]!;
+      const across = nodeVolts[this.junctionEnds[2 * j]!]! - nodeVolts[this.junctionEnds[2 * j + 1]!]!;
+      const amps = (this.#small[0]! + siemens * (across - last)) / (1 + siemens * law.seriesOhms);
+      const next = limitStep(law, across - amps * law.seriesOhms, last);
+      largest = Math.max(largest, Math.abs(next - last));
+      junctionVolts[j] = next;
+    }
+    return largest;
+  }
+}
+
+/** How far one reading (V) moves: per relative change of each resistance, per volt of each junction's shift, per kelvin. */
+export interface Sensitivity {
+  readonly perRelativeOhm: Float64Array;
+  readonly perShiftVolt: Float64Array;
+  readonly perKelvin: number;
+}

@@ -1,0 +1,12 @@
+export { measure, type MeterFunction, type Setup, type Shown } from './measure.ts';
+export {
+  countSigma,
+  gainSigma,
+  type Multimeter,
+  multimeterById,
+  multimeters,
+  type Range,
+  rangeFor,
+  readingSigma,
+} from './multimeter.ts';
+export { benchSupply, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';

@@ -1,0 +1,30 @@
+/** Filament test lamp: I = I0·v·(v² + va²)^((p−1)/2), v = V/V0; cold resistance a twelfth of hot [from memory]. */
+export interface TestLamp {
+  readonly ratedVolts: number;
+  readonly ratedAmps: number;
+  readonly supplyVolts: number;
+}
+
+const lampPower = 0.538;
+const coldRatio = 12 ** (-1 / (1 - lampPower));
+
+export const testLamp: TestLamp = { ratedVolts: 12, ratedAmps: 5 / 12, supplyVolts: 12.6 };
+
+/** Current (A) of the lamp at `volts` across it. */
+export function lampAmps(lamp: TestLamp, volts: number): number {
+  const v = volts / lamp.ratedVolts;
+  return lamp.ratedAmps * v * (v * v + coldRatio * coldRatio) ** ((lampPower - 1) / 2);
+}
+
+/** Insulation tester: 500 V behind 500 kΩ, shows up to 1 GΩ, ±5 % and 2 counts of 0.1 MΩ [from memory]. */
+export const insulationTester = {
+  fullScale: 1e9,
+  step: 1e5,
+  percent: 5,
+  counts: 2,
+  sourceVolts: 500,
+  sourceOhms: 5e5,
+} as const;
+
+/** Bench supply with a series resistor: about 5 A into a near short [from memory]. */
+export const benchSupply = { volts: 12.6, seriesOhms: 2.4, relativeSigma: 0.03 } as const;

@@ -1,0 +1,37 @@
+import { type Unit, units } from './units.ts';
+
+const thin = '\u202f';
+
+/** Digits in groups of three with a thin no-break space from four digits on: `6 000`. */
+export function formatNumber(value: number, decimals: number): string {
+  const [whole, fraction] = Math.abs(value).toFixed(decimals).split('.') as [string, string?];
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, thin);
+  const sign = value < 0 && Number(value.toFixed(decimals)) !== 0 ? '−' : '';
+  return sign + grouped + (fraction ? `.${fraction}` : '');
+}
+
+function scaled(value: number, unit: Unit): { factor: number; prefix: string } {
+  const size = Math.abs(value);
+  if (unit === 'volts' && size < 1) return { factor: 1e3, prefix: 'm' };
+  if (unit === 'ohms' && size > 0 && size < 0.01) return { factor: 1e3, prefix: 'm' };
+  if (unit !== 'ohms') return { factor: 1, prefix: '' };
+  if (size >= 0.99995e9) return { factor: 1e-9, prefix: 'G' };
+  if (size >= 0.99995e6) return { factor: 1e-6, prefix: 'M' };
+  if (size >= 0.99995e3) return { factor: 1e-3, prefix: 'k' };
+  return { factor: 1, prefix: '' };
+}
+
+/**
+ * A quantity as engineers write it: `0.142 Ω`, `540 mV`, `13.8 V`, `3.09 MΩ`.
+ * Three significant digits, or as many decimals as `resolution` (in the base unit) carries.
+ */
+export function formatQuantity(value: number, unit: Unit, resolution?: number): string {
+  const { factor, prefix } = scaled(value, unit);
+  const shown = value * factor;
+  const step = resolution === undefined ? undefined : resolution * factor;
+  const decimals =
+    step === undefined
+      ? Math.max(0, Math.min(3, 2 - Math.floor(Math.log10(Math.abs(shown) || 1))))
+      : Math.max(0, Math.min(4, -Math.floor(Math.log10(step) + 1e-9)));
+  return `${formatNumber(shown, decimals)}${thin}${prefix}${units[unit].symbol}`;
+}
