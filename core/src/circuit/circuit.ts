@@ -41,6 +41,8 @@ export class Circuit {
   readonly sound: ElementValues;
   readonly resistorEnds: Int32Array;
   readonly junctionEnds: Int32Array;
+  /** The uncertain quantities that each element follows, by name. */
+  readonly spreads: { readonly resistors: readonly (readonly string[])[]; readonly junctions: readonly (readonly string[])[] };
   readonly #laws: readonly JunctionAt[];
   readonly #copper: Uint8Array;
   readonly #index: ReadonlyMap<string, number>;
@@ -59,6 +61,10 @@ export class Circuit {
     this.nodes = [...nodes.keys()];
     this.resistorNames = network.resistors.map((r) => r.name);
     this.junctionNames = network.junctions.map((j) => j.name);
+    this.spreads = {
+      resistors: network.resistors.map((r) => r.spread ?? []),
+      junctions: network.junctions.map((j) => j.spread ?? []),
+    };
     this.#laws = network.junctions.map((j) => junctionAt(j.law, celsius));
     this.#copper = Uint8Array.from(network.resistors, (r) => (r.copper ? 1 : 0));
     this.sound = {

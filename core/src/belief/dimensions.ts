@@ -1,0 +1,45 @@
+import { gainSigma, type Multimeter } from '../instruments/index.ts';
+import { benchSupply } from '../instruments/index.ts';
+import { type Gaussian, gaussianOf } from '../numeric/index.ts';
+import type { Nuisance } from '../machines/index.ts';
+
+/**
+ * The names of all that is uncertain and shared: first the instruments' part, then the unit's, last the severity
+ * of each fault within its cell. A reading's slope and a state's mean are vectors over these names.
+ */
+export interface Dimensions {
+  readonly names: readonly string[];
+  readonly index: ReadonlyMap<string, number>;
+  /** How many of the first belong to instruments. */
+  readonly instruments: number;
+  /** Where the severity of the first and of the second fault of a hypothesis stand. */
+  readonly severity: readonly [number, number];
+}
+
+/** The gains and leads of every meter in use, and the bench supply's current. */
+function instrumentSigmas(meters: readonly Multimeter[]): Nuisance[] {
+  return [
+    { name: 'supply', sigma: benchSupply.relativeSigma },
+    ...meters.flatMap((meter) => [
+      { name: `leads@${meter.id}`, sigma: meter.leadOhmsSigma },
+      { name: `diode@${meter.id}`, sigma: gainSigma(meter.diode) },
+      { name: `ohms@${meter.id}`, sigma: gainSigma(meter.ohms[0]!) },
+      { name: `volts@${meter.id}`, sigma: gainSigma(meter.volts[0]!) },
+    ]),
+  ];
+}
+
+export function dimensionsOf(meters: readonly Multimeter[], unit: readonly Nuisance[]): Dimensions {
+  const instruments = instrumentSigmas(meters);
+  const names = [...instruments, ...unit].map((nuisance) => nuisance.name).concat('severity:1', 'severity:2');
+  return {
+    names,
+    index: new Map(names.map((name, i) => [name, i])),
+    instruments: instruments.length,
+    severity: [names.length - 2, names.length - 1],
+  };
+}
+
+/** The state before any reading; severity is scaled to a standard deviation of one. */
+export const priorState = (meters: readonly Multimeter[], unit: readonly Nuisance[]): Gaussian =>
+  gaussianOf([...instrumentSigmas(meters).map((n) => n.sigma), ...unit.map((n) => n.sigma), 1, 1]);

@@ -1,0 +1,144 @@
+import { caliperSigma, type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
+import type { Build } from '../machines/index.ts';
+import { type Gaussian, gaussianProject, normalBetween } from '../numeric/index.ts';
+import { type Belief, buildChances } from './belief.ts';
+import type { Case } from './case.ts';
+import type { NumberPrediction } from './expected.ts';
+import type { Conditions } from './predictor.ts';
+import { fromScale, toScale } from './scale.ts';
+
+/** Where readings are expected, in the check's unit; `over` is the chance of over-range. */
+export interface Band {
+  readonly low: number;
+  readonly middle: number;
+  readonly high: number;
+  readonly over: number;
+}
+
+/** Limits lie this many standard deviations from the mean of sound units: about 99 in 100 lie inside. */
+const coverage = 2.5;
+/** A word needs this probability; JCGM 106 leaves the figure to the user, design rule "a reading's word" sets it. */
+const enough = 0.95;
+
+/** Limits of a sound unit's true value on the comparison scale, and how well the instrument sees it. */
+interface Limits {
+  readonly build: Build;
+  readonly weight: number;
+  readonly low: number;
+  readonly high: number;
+  readonly top: number;
+  /** What the instrument adds on average, as known by now. */
+  readonly bias: number;
+  readonly sigma: number;
+}
+
+/** The band of likely readings under one state of one prediction: mean ± coverage. */
+export function bandOf(check: Check, prediction: NumberPrediction, state: Gaussian): Band {
+  const { mean, variance } = gaussianProject(state, prediction.mean, prediction.slope);
+  const sigma = Math.sqrt(variance + prediction.noiseVariance);
+  const least = check.unit === 'volts' ? -Infinity : 0;
+  const at = (y: number) => fromScale(Math.max(y, least), check.unit);
+  return {
+    low: at(mean - coverage * sigma),
+    middle: at(mean),
+    high: at(mean + coverage * sigma),
+    over: normalBetween(prediction.top, Infinity, mean, sigma),
+  };
+}
+
+/** What a sound unit would show, for each build that is still likely. */
+export function soundBands(opened: Case, belief: Belief, check: Check, conditions: Conditions): Band[] {
+  const predictor = opened.predictor(conditions);
+  return buildChances(belief).flatMap((chance, b) => {
+    const prediction = predictor.predict(check, opened.builds[b]!, opened.particles[0]!);
+    if (chance < 0.03 || prediction.kind !== 'number') return [];
+    return [bandOf(check, prediction, belief.states[b]![0]!)];
+  });
+}
+
+/** What the unit would show with a fault, by its likeliest hypothesis. */
+export function faultBand(
+  opened: Case,
+  belief: Belief,
+  check: Check,
+  conditions: Conditions,
+  fault: number,
+): Band | undefined {
+  let best: { b: number; p: number; weight: number } | undefined;
+  belief.weights.forEach((row, b) =>
+    row.forEach((weight, p) => {
+      if (weight > (best?.weight ?? 0) && opened.particles[p]!.faults.includes(fault)) best = { b, p, weight };
+    }),
+  );
+  if (!best) return undefined;
+  const prediction = opened.predictor(conditions).predict(check, opened.builds[best.b]!, opened.particles[best.p]!);
+  return prediction.kind === 'number' ? bandOf(check, prediction, belief.states[best.b]![best.p]!) : undefined;
+}
+
+function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Conditions): Limits[] {
+  const { instruments } = opened.dimensions;
+  const predictor = opened.predictor(conditions);
+  return buildChances(belief).flatMap((weight, b): Limits[] => {
+    const build = opened.builds[b]!;
+    const prediction = predictor.predict(check, build, opened.particles[0]!);
+    if (weight < 1e-6 || prediction.kind !== 'number') return [];
+    const ofUnit = prediction.slope.map((s, i) => (i < instruments ? 0 : s));
+    const ofInstrument = prediction.slope.map((s, i) => (i < instruments ? s : 0));
+    const unit = gaussianProject(opened.priorStates[b]!, prediction.mean, ofUnit);
+    const instrument = gaussianProject(belief.states[b]![0]!, 0, ofInstrument);
+    const reach = coverage * Math.sqrt(unit.variance);
+    const isolation = check.method.kind === 'meter' && check.method.isolation;
+    return [
+      {
+        build,
+        weight,
+        low: unit.mean - reach,
+        high: isolation ? Infinity : unit.mean + reach,
+        top: prediction.top,
+        bias: instrument.mean,
+        sigma: Math.sqrt(instrument.variance + prediction.noiseVariance),
+      },
+    ];
+  });
+}
+
+/** Probability (JCGM 106:2012, 7) that the true value lies inside a sound unit's limits, given the outcome. */
+export function conformity(opened: Case, belief: Belief, check: Check, conditions: Conditions, outcome: Outcome): number {
+  if (outcome.kind === 'finding') return Number.NaN;
+  const { method } = check;
+  if (method.kind === 'length') {
+    return outcome.kind === 'value' ? normalBetween(method.least, Infinity, outcome.value, caliperSigma) : 1;
+  }
+  let probability = 0;
+  for (const { weight, low, high, top, bias, sigma } of limitsOf(opened, belief, check, conditions)) {
+    if (outcome.kind === 'over-range') probability += high + bias >= top ? weight : 0;
+    else {
+      const y = Math.min(toScale(outcome.value, check.unit), top);
+      probability += weight * normalBetween(low + bias, high >= top ? Infinity : high + bias, y, sigma);
+    }
+  }
+  return probability;
+}
+
+/** Whether any value this meter could show would be enough for "sound". */
+export function canTell(opened: Case, belief: Belief, check: Check, conditions: Conditions): boolean {
+  if (check.method.kind !== 'meter') return true;
+  const limits = limitsOf(opened, belief, check, conditions);
+  if (limits.length === 0) return true;
+  return limits.some(({ low, high, top, sigma }) => {
+    const middle = (low + Math.min(high, top)) / 2;
+    return low >= top || normalBetween(low, high >= top ? Infinity : high, middle, sigma) >= enough;
+  });
+}
+
+/** The word of one reading, before what other readings say; design rule "a reading's word". */
+export function wordOf(opened: Case, belief: Belief, check: Check, conditions: Conditions, outcome: Outcome): Word {
+  if (outcome.kind === 'finding') {
+    return findingsOf(check).find((finding) => finding.id === outcome.finding)?.word ?? 'doubtful';
+  }
+  if (check.method.kind === 'leads') return 'sound';
+  const probability = conformity(opened, belief, check, conditions, outcome);
+  if (probability <= 1 - enough) return 'failed';
+  if (!canTell(opened, belief, check, conditions)) return "can't tell";
+  return probability >= enough ? 'sound' : 'doubtful';
+}

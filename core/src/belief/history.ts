@@ -1,0 +1,73 @@
+import { countSigma, rangeFor } from '../instruments/index.ts';
+import { type Belief, beliefAfter, priorBelief } from './belief.ts';
+import type { Case, Reading } from './case.ts';
+import { slipChance } from './likelihood.ts';
+
+/** A reading as the belief takes it: repeats of one check are one reading. */
+export interface Counted {
+  readonly reading: Reading;
+  /** How many entries it stands for. */
+  readonly entries: number;
+  /** Whether the entries of this check differ by more than the meter's own steps explain. */
+  readonly disagree: boolean;
+}
+
+/**
+ * Settles repeats. A repeat that agrees makes a slip unlikely (its chance to the power of the number of entries) but
+ * is no second evidence; one that disagrees takes the place of what stood before it. The place in the order is the first's.
+ */
+export function countedReadings(readings: readonly Reading[]): Counted[] {
+  const counted: Counted[] = [];
+  for (const reading of readings) {
+    const at = counted.findIndex((c) => c.reading.check.id === reading.check.id);
+    if (at < 0) counted.push({ reading, entries: 1, disagree: false });
+    else if (agree(counted[at]!.reading, reading)) counted[at] = { ...counted[at]!, entries: counted[at]!.entries + 1 };
+    else counted[at] = { reading, entries: 1, disagree: true };
+  }
+  return counted;
+}
+
+function agree(a: Reading, b: Reading): boolean {
+  if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
+  if (a.outcome.kind === 'finding') return b.outcome.kind === 'finding' && a.outcome.finding === b.outcome.finding;
+  if (a.outcome.kind === 'over-range' || b.outcome.kind !== 'value') return true;
+  const method = a.check.method;
+  if (method.kind === 'length') return Math.abs(a.outcome.value - b.outcome.value) <= 0.3;
+  const use = method.kind === 'meter' ? method.setup.function : 'ohms';
+  const ranges = use === 'volts' ? a.meter.volts : use === 'diode' ? [a.meter.diode] : a.meter.ohms;
+  const sigma = countSigma(rangeFor(ranges, a.outcome.value));
+  return Math.abs(a.outcome.value - b.outcome.value) <= 3 * sigma + 0.02 * Math.abs(a.outcome.value);
+}
+
+/** Beliefs along a list of readings; a list that begins like the last one is not worked out anew. */
+export class History {
+  readonly #opened: Case;
+  #counted: Counted[] = [];
+  #beliefs: Belief[];
+
+  constructor(opened: Case) {
+    this.#opened = opened;
+    this.#beliefs = [priorBelief(opened)];
+  }
+
+  /** The counted readings, and the belief before each and after the last. */
+  follow(readings: readonly Reading[]): { counted: readonly Counted[]; beliefs: readonly Belief[] } {
+    const counted = countedReadings(readings);
+    let same = 0;
+    while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
+    const beliefs = this.#beliefs.slice(0, same + 1);
+    for (const { reading, entries } of counted.slice(same)) {
+      beliefs.push(beliefAfter(this.#opened, beliefs[beliefs.length - 1]!, reading, slipChance ** entries));
+    }
+    this.#counted = counted;
+    this.#beliefs = beliefs;
+    return { counted, beliefs };
+  }
+}
+
+const equal = (a: Counted, b: Counted): boolean =>
+  a.reading.check.id === b.reading.check.id &&
+  a.entries === b.entries &&
+  a.reading.meter.id === b.reading.meter.id &&
+  a.reading.celsius === b.reading.celsius &&
+  JSON.stringify(a.reading.outcome) === JSON.stringify(b.reading.outcome);

@@ -1,0 +1,217 @@
+import type { Check } from '../checks/index.ts';
+import { Circuit, networkBetween } from '../circuit/index.ts';
+import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
+import type { Build, Family, Fault } from '../machines/index.ts';
+import type { Dimensions } from './dimensions.ts';
+import { expectedByCircuit, expectedByRule, type FaultAt, type Prediction } from './expected.ts';
+import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
+
+/** The circumstances of a reading. */
+export interface Conditions {
+  readonly meter: Multimeter;
+  /** Of the part measured. */
+  readonly celsius: number;
+}
+
+/** Where faults and uncertainties go when equal phases change places. */
+interface Relabelling {
+  readonly faults: Int32Array;
+  readonly dimensions: Int32Array;
+}
+
+/** The equivalent check that stands for all of its kind, and the relabellings that lead there. */
+interface Stand {
+  readonly check: Check;
+  readonly relabellings: readonly Relabelling[];
+}
+
+/** One check on one build: its circuit, cut down to what the check can feel, and all that was worked out for it. */
+interface Bench {
+  readonly circuit: Circuit | undefined;
+  readonly feels: readonly boolean[];
+  readonly start: Float64Array | undefined;
+  readonly known: Map<number, Prediction>;
+}
+
+/** Which fault of a particle, under its new name. */
+interface Moved {
+  readonly slot: number;
+  readonly code: number;
+}
+
+const pairFactor = 1 << 20;
+
+/** One number for the felt faults of a particle: `slot` tells a lone first fault from a lone second. */
+function keyOf(codes: readonly number[], slot = 0): number {
+  if (codes.length === 0) return 0;
+  return codes.length === 1 ? codes[0]! * 2 + 2 + slot : codes[0]! * pairFactor + codes[1]! + 1;
+}
+
+/**
+ * Predicts readings of one machine under given conditions, on demand, and remembers them. One calculation serves
+ * every place that a relabelling of equal phases turns into another.
+ */
+export class Predictor<M> {
+  readonly #family: Family<M>;
+  readonly #machine: M;
+  readonly #faults: readonly Fault[];
+  readonly #dimensions: Dimensions;
+  readonly #conditions: Conditions;
+  readonly #checks: ReadonlyMap<string, Check>;
+  readonly #relabellings: readonly Relabelling[];
+  readonly #stands = new Map<string, Stand>();
+  readonly #benches = new Map<string, Bench>();
+
+  constructor(
+    family: Family<M>,
+    machine: M,
+    faults: readonly Fault[],
+    checks: readonly Check[],
+    dimensions: Dimensions,
+    conditions: Conditions,
+  ) {
+    this.#family = family;
+    this.#machine = machine;
+    this.#faults = faults;
+    this.#checks = new Map(checks.map((check) => [check.id, check]));
+    this.#dimensions = dimensions;
+    this.#conditions = conditions;
+    const faultIndex = new Map(faults.map((fault, i) => [fault.id, i]));
+    this.#relabellings = family.symmetries.map((map) => ({
+      faults: Int32Array.from(faults, (fault) => faultIndex.get(relabel(fault.id, map))!),
+      dimensions: Int32Array.from(dimensions.names, (name) => dimensions.index.get(relabel(name, map))!),
+    }));
+  }
+
+  /** What the check would give if the particle were true. Equal predictions are one object. */
+  predict(check: Check, build: Build, particle: Particle): Prediction {
+    const bench = this.#bench(check, build);
+    const [first, second] = particle.faults;
+    const felt: number[] = [];
+    if (first !== undefined && bench.feels[first]) felt.push(0);
+    if (second !== undefined && bench.feels[second]) felt.push(1);
+    const codes = felt.map((slot) => particle.codes[slot]!);
+    const key = keyOf(codes, felt[0]);
+    let known = bench.known.get(key);
+    if (!known) {
+      known = bench.circuit ? this.#byCircuit(check, build, particle, felt) : this.#byRule(check, particle, felt);
+      bench.known.set(key, known);
+    }
+    return known;
+  }
+
+  /** Which faults can move this check's result at all. */
+  feels(check: Check, build: Build): readonly boolean[] {
+    return this.#bench(check, build).feels;
+  }
+
+  #faultsAt(particle: Particle, moved: readonly Moved[]): FaultAt[] {
+    return moved.map(({ slot, code }) => ({
+      fault: this.#faults[faultOfCode(code)]!,
+      severity: particle.severities[slot]!,
+      sigma: particle.cellSigmas[slot]!,
+    }));
+  }
+
+  #byRule(check: Check, particle: Particle, felt: readonly number[]): Prediction {
+    const faults = this.#faultsAt(
+      particle,
+      felt.map((slot) => ({ slot, code: particle.codes[slot]! })),
+    );
+    return expectedByRule(check, faults, this.#conditions.meter, this.#dimensions);
+  }
+
+  /** Works the prediction out where its whole kind is worked out, and carries it back. */
+  #byCircuit(check: Check, build: Build, particle: Particle, felt: readonly number[]): Prediction {
+    const stand = this.#standOf(check);
+    const { relabelling, moved } = lowest(stand.relabellings, particle, felt);
+    const bench = this.#bench(stand.check, build);
+    const key = keyOf(moved.map((m) => m.code));
+    let there = bench.known.get(key);
+    if (!there) {
+      const faults = this.#faultsAt(particle, moved);
+      const { meter } = this.#conditions;
+      there = expectedByCircuit(stand.check, bench.circuit!, faults, meter, this.#dimensions, bench.start);
+      bench.known.set(key, there);
+    }
+    if (there.kind !== 'number') return there;
+    const { severity } = this.#dimensions;
+    const slope = new Float64Array(there.slope.length);
+    for (let i = 0; i < severity[0]; i++) slope[i] = there.slope[relabelling.dimensions[i]!]!;
+    for (const [n, { slot }] of moved.entries()) slope[severity[slot]!] = there.slope[severity[n]!]!;
+    return { ...there, slope };
+  }
+
+  #standOf(check: Check): Stand {
+    let stand = this.#stands.get(check.id);
+    if (!stand) {
+      const moved = this.#family.symmetries.map((map, s) => ({ id: relabel(check.id, map), s }));
+      const id = moved.map((m) => m.id).filter((name) => this.#checks.has(name)).sort()[0]!;
+      const relabellings = moved.filter((m) => m.id === id).map((m) => this.#relabellings[m.s]!);
+      this.#stands.set(check.id, (stand = { check: this.#checks.get(id)!, relabellings }));
+    }
+    return stand;
+  }
+
+  #bench(check: Check, build: Build): Bench {
+    const name = `${check.id}|${build.id}`;
+    let bench = this.#benches.get(name);
+    if (!bench) this.#benches.set(name, (bench = this.#makeBench(check, build)));
+    return bench;
+  }
+
+  #makeBench(check: Check, build: Build): Bench {
+    const { method } = check;
+    const known = new Map<number, Prediction>();
+    if (method.kind !== 'meter') {
+      return { circuit: undefined, feels: this.#feelsByRule(check), start: undefined, known };
+    }
+    const circuit = this.#circuitFor(check, build, method.setup);
+    const feels = this.#faults.map((fault) => circuit.touchedBy(fault.edits(fault.severity.grades[0]!)));
+    const { point } = measure(circuit, circuit.sound, method.setup, this.#conditions.meter);
+    return { circuit, feels, start: point.junctionVolts, known };
+  }
+
+  /** A rule feels a fault that changes what it expects. */
+  #feelsByRule(check: Check): boolean[] {
+    const expected = (faults: readonly FaultAt[]) =>
+      JSON.stringify(expectedByRule(check, faults, this.#conditions.meter, this.#dimensions));
+    const sound = expected([]);
+    return this.#faults.map((fault) => {
+      return fault.severity.grades.some((severity) => expected([{ fault, severity, sigma: 0 }]) !== sound);
+    });
+  }
+
+  #circuitFor(check: Check, build: Build, { red, black, feed }: Setup): Circuit {
+    const whole = this.#family.network(this.#machine, build, check.assembly);
+    const terminals: [string, string][] = [[red, black]];
+    if (feed) terminals.push([feed.plus, feed.minus]);
+    return new Circuit(networkBetween(whole, terminals), this.#conditions.celsius);
+  }
+}
+
+/** The relabelling under which the felt faults get the lowest key, faults in ascending order. */
+function lowest(
+  relabellings: readonly Relabelling[],
+  particle: Particle,
+  felt: readonly number[],
+): { relabelling: Relabelling; moved: readonly Moved[] } {
+  let best: { relabelling: Relabelling; moved: Moved[]; key: number } | undefined;
+  for (const relabelling of relabellings) {
+    const moved = felt.map((slot): Moved => {
+      const code = particle.codes[slot]!;
+      return { slot, code: codeWithFault(code, relabelling.faults[faultOfCode(code)]!) };
+    });
+    moved.sort((a, b) => a.code - b.code);
+    const key = keyOf(moved.map((m) => m.code));
+    if (!best || key < best.key) best = { relabelling, moved, key };
+  }
+  return best!;
+}
+
+/** A name `species:place` with the letters of its place exchanged. */
+function relabel(name: string, map: Readonly<Record<string, string>>): string {
+  const colon = name.indexOf(':');
+  if (colon < 0) return name;
+  return name.slice(0, colon + 1) + [...name.slice(colon + 1)].map((letter) => map[letter] ?? letter).join('');
+}

@@ -1,0 +1,11 @@
+export {
+  caliperSigma,
+  type Check,
+  type FindingOutcome,
+  findingsOf,
+  lampOutcomes,
+  type Method,
+  type Outcome,
+  type PresentFault,
+  type Word,
+} from './check.ts';

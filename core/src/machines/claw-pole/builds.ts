@@ -1,0 +1,49 @@
+import type { Build, Nuisance } from '../family.ts';
+import { type ClawPole, diodePlaces, phases } from './parameters.ts';
+
+export interface ClawPoleBuild extends Build {
+  readonly connection: 'star' | 'delta';
+  readonly diodeKind: 'silicon' | 'low-loss';
+}
+
+/** How common each build is where the plate doesn't say [from memory]. */
+const common = { star: 0.75, delta: 0.25, silicon: 0.8, 'low-loss': 0.2 } as const;
+
+/** Every build the machine may have; eight diodes need a star point. */
+export function clawPoleBuilds(machine: ClawPole): readonly ClawPoleBuild[] {
+  const star = machine.diodes === 8 ? 'star' : machine.connection;
+  const connections = star === 'unknown' ? (['star', 'delta'] as const) : [star];
+  const kinds = machine.diodeKind === 'unknown' ? (['silicon', 'low-loss'] as const) : [machine.diodeKind];
+  return connections.flatMap((connection) =>
+    kinds.map((diodeKind) => ({
+      id: `${connection}, ${diodeKind}`,
+      name: `${connection}, ${diodeKind} diodes`,
+      prior: (connections.length > 1 ? common[connection] : 1) * (kinds.length > 1 ? common[diodeKind] : 1),
+      connection,
+      diodeKind,
+    })),
+  );
+}
+
+/**
+ * The spreads of sound machines. Junction voltages: a batch moves together, siblings differ by a few mV (500, 502,
+ * 504 mV seen: common practice, no source); batch spreads and leakages are from memory, chosen wide.
+ */
+export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): readonly Nuisance[] {
+  const batch = build.diodeKind === 'silicon' ? 0.025 : 0.04;
+  const sibling = build.diodeKind === 'silicon' ? 0.003 : 0.005;
+  return [
+    { name: 'celsius', sigma: 3 },
+    { name: 'junction', sigma: batch },
+    ...diodePlaces(machine).map((place) => ({ name: `junction:${place}`, sigma: sibling })),
+    { name: 'exciter', sigma: 0.03 },
+    ...phases.map((phase) => ({ name: `exciter:${phase}`, sigma: 0.004 })),
+    { name: 'stator', sigma: 0.15 },
+    ...phases.map((phase) => ({ name: `stator:${phase}`, sigma: 0.01 })),
+    { name: 'rotor', sigma: 0.12 },
+    { name: 'brushes', sigma: 0.6 },
+    { name: 'leak', sigma: 1.2 },
+    { name: 'insulation', sigma: 1 },
+    { name: 'regulator', sigma: 1 },
+  ];
+}

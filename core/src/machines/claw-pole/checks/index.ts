@@ -1,0 +1,28 @@
+import type { Check } from '../../../checks/index.ts';
+import type { ClawPole } from '../parameters.ts';
+import { bridge } from './bridge.ts';
+import { brushLength, ringsByEye } from './brushes.ts';
+import { diodesAlone, diodesJoined, diodesUnderCurrent, exciterAlone, exciterDiodes } from './diodes.ts';
+import { fieldThroughBrushes } from './field.ts';
+import { leadsNull } from './leads.ts';
+import { rotorChecks } from './rotor.ts';
+import { statorPairs, statorToCore } from './stator.ts';
+
+/** In the order of work. */
+const catalogue: readonly ((machine: ClawPole) => Check[])[] = [
+  leadsNull,
+  bridge,
+  fieldThroughBrushes,
+  brushLength,
+  ringsByEye,
+  rotorChecks,
+  diodesJoined,
+  diodesUnderCurrent,
+  exciterDiodes,
+  statorPairs,
+  diodesAlone,
+  exciterAlone,
+  statorToCore,
+];
+
+export const clawPoleChecks = (machine: ClawPole): readonly Check[] => catalogue.flatMap((make) => make(machine));

@@ -1,0 +1,60 @@
+import type { Check } from '../../../checks/index.ts';
+import { type Assembly, lead } from '../circuit.ts';
+import { windingLeads } from '../parameters.ts';
+import { meterCheck } from './make.ts';
+
+function pairs(assembly: Assembly, species: string, suffix: string): Check[] {
+  return Object.values(windingLeads).map((pair) =>
+    meterCheck({
+      species,
+      place: pair,
+      name: `Stator leads ${pair[0]} and ${pair[1]}${suffix}`,
+      assembly,
+      minutes: 0.3,
+      setup: { function: 'ohms', red: lead(pair[0]!), black: lead(pair[1]!) },
+      how: `One probe on lead ${pair[0]}, the other on lead ${pair[1]}; read with the leads' null taken.`,
+      tells: 'an open phase; shorted turns only with a meter fine enough',
+    }),
+  );
+}
+
+export const statorPairs = (): Check[] => [
+  ...pairs('opened', 'stator-pair', ', diodes joined'),
+  ...pairs('unsoldered', 'stator-pair-free', ''),
+];
+
+const hotLead = 'Hot stator, hot iron: mind your fingers.';
+
+export const statorToCore = (): Check[] => [
+  meterCheck({
+    species: 'stator-core',
+    name: 'Stator to core, ohms',
+    assembly: 'unsoldered',
+    minutes: 0.4,
+    setup: { function: 'ohms', red: lead('A'), black: 'case' },
+    isolation: true,
+    how: 'Red probe on any stator lead, black on bare iron of the core.',
+    tells: 'a winding that touches its core',
+    cautions: [hotLead],
+  }),
+  meterCheck({
+    species: 'stator-core-lamp',
+    name: 'Stator to core, test lamp',
+    assembly: 'unsoldered',
+    minutes: 0.4,
+    setup: { function: 'lamp', red: lead('A'), black: 'case' },
+    how: 'Lamp and battery between any stator lead and bare iron of the core.',
+    tells: 'a hard short to the core, and no more',
+  }),
+  meterCheck({
+    species: 'stator-core-insulation',
+    name: 'Stator to core, 500 V tester',
+    assembly: 'unsoldered',
+    minutes: 1.5,
+    setup: { function: 'insulation', red: lead('A'), black: 'case' },
+    isolation: true,
+    how: 'Tester between any stator lead and the core, one minute.',
+    tells: 'leakage that an ohmmeter misses',
+    cautions: ['500 V: stator unsoldered, regulator off, never across diodes. Discharge the winding afterwards.'],
+  }),
+];

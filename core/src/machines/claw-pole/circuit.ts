@@ -1,0 +1,144 @@
+import { type Junction, type JunctionLaw, type Network, type Resistor, saturationFor } from '../../circuit/index.ts';
+import type { ClawPoleBuild } from './builds.ts';
+import { type ClawPole, diodePlaces, phases, windingLeads } from './parameters.ts';
+
+/** Junction laws at 25 °C, each by its forward volts at 1 mA [from memory: press-fit silicon 0.52, low-loss 0.30, small 0.56 V]. */
+const law = (volts: number, ideality: number, seriesOhms: number): JunctionLaw => ({
+  saturationAmps: saturationFor(volts, 1e-3, ideality),
+  ideality,
+  seriesOhms,
+});
+
+export const diodeLaws = {
+  silicon: law(0.52, 1.6, 0.6e-3),
+  'low-loss': law(0.3, 1.3, 0.6e-3),
+  small: law(0.56, 1.7, 15e-3),
+} as const;
+
+/** Resistances that aren't the model's own [from memory]. */
+export const usual = {
+  jointOhms: 1e-3,
+  brushOhms: 0.12,
+  diodeLeakOhms: 20e6,
+  coreOhms: 1.5e9,
+  outputOhms: 100e6,
+  regulatorSenseOhms: 12e3,
+  regulatorDriveOhms: 200e3,
+} as const;
+
+export type Assembly = 'closed' | 'opened' | 'unsoldered';
+
+/** The node a diode place hangs on. */
+export const leg = (phase: string): string => `leg-${phase}`;
+export const lead = (phase: string): string => `lead-${phase}`;
+
+/** Where the brushes are fed from: the exciter diodes, or the output post where there are none. */
+export const supplyNode = (machine: ClawPole): string => (machine.exciterDiodes ? 'exciter' : 'output');
+
+/**
+ * The machine's circuit in one state of assembly. Closed: all joined. Opened: regulator and brushes off. Unsoldered: the
+ * stator leads off the rectifier as well.
+ */
+export function clawPoleNetwork(machine: ClawPole, build: ClawPoleBuild, assembly: Assembly): Network {
+  const resistors: Resistor[] = [...stator(machine, build), ...rotor(machine), ...rectifierLeaks(machine)];
+  const junctions: Junction[] = rectifierDiodes(machine, build);
+  if (assembly !== 'unsoldered') resistors.push(...joints(machine));
+  if (assembly === 'closed') {
+    resistors.push(...brushesAndRegulator(machine));
+    junctions.push(freewheel(machine));
+  }
+  return { resistors, junctions };
+}
+
+function stator(machine: ClawPole, build: ClawPoleBuild): Resistor[] {
+  const star = build.connection === 'star';
+  const windings = phases.map((phase): Resistor => {
+    const [from, to] = windingLeads[phase]!;
+    return {
+      name: `winding:${phase}`,
+      a: lead(star ? phase : from!),
+      b: star ? 'star' : lead(to!),
+      ohms: machine.statorPairOhms * (star ? 1 / 2 : 3 / 2),
+      copper: true,
+      spread: ['stator', `stator:${phase}`],
+    };
+  });
+  const core = phases.map((phase): Resistor => ({
+    name: `core:${phase}`,
+    a: lead(phase),
+    b: 'case',
+    ohms: usual.coreOhms,
+    spread: ['insulation'],
+  }));
+  return [...windings, ...core];
+}
+
+const rotor = (machine: ClawPole): Resistor[] => [
+  { name: 'rotor', a: 'ring-1', b: 'ring-2', ohms: machine.rotorOhms, copper: true, spread: ['rotor'] },
+  { name: 'rotor-core', a: 'ring-1', b: 'case', ohms: usual.coreOhms, spread: ['insulation'] },
+];
+
+const sides = (place: string): [string, string] =>
+  place.endsWith('+') ? [leg(place[0]!), 'output'] : ['case', leg(place[0]!)];
+
+function rectifierDiodes(machine: ClawPole, build: ClawPoleBuild): Junction[] {
+  const main = diodePlaces(machine).map((place): Junction => {
+    const [anode, cathode] = sides(place);
+    const spread = ['junction', `junction:${place}`];
+    return { name: `diode:${place}`, anode, cathode, law: diodeLaws[build.diodeKind], spread };
+  });
+  if (!machine.exciterDiodes) return main;
+  const exciter = phases.map((phase): Junction => ({
+    name: `exciter:${phase}`,
+    anode: leg(phase),
+    cathode: 'exciter',
+    law: diodeLaws.small,
+    spread: ['exciter', `exciter:${phase}`],
+  }));
+  return [...main, ...exciter];
+}
+
+function rectifierLeaks(machine: ClawPole): Resistor[] {
+  const leak = (name: string, a: string, b: string): Resistor => ({
+    name,
+    a,
+    b,
+    ohms: usual.diodeLeakOhms,
+    spread: ['leak'],
+  });
+  return [
+    ...diodePlaces(machine).map((place) => leak(`leak:${place}`, ...sides(place))),
+    ...(machine.exciterDiodes ? phases.map((p) => leak(`exciter-leak:${p}`, leg(p), 'exciter')) : []),
+    { name: 'output-leak', a: 'output', b: 'case', ohms: usual.outputOhms, spread: ['insulation'] },
+  ];
+}
+
+const joints = (machine: ClawPole): Resistor[] => [
+  ...phases.map((phase) => ({ name: `joint:${phase}`, a: lead(phase), b: leg(phase), ohms: usual.jointOhms })),
+  ...(machine.diodes === 8 ? [{ name: 'joint:N', a: 'star', b: leg('N'), ohms: usual.jointOhms }] : []),
+];
+
+function brushesAndRegulator(machine: ClawPole): Resistor[] {
+  const supply = supplyNode(machine);
+  const [first, second] = machine.regulatorSide === 'supply' ? ['field', 'case'] : [supply, 'field'];
+  const drive = machine.regulatorSide === 'supply' ? supply : 'case';
+  const brush = (name: string, a: string, b: string): Resistor => ({
+    name,
+    a,
+    b,
+    ohms: usual.brushOhms,
+    spread: ['brushes'],
+  });
+  return [
+    brush('brush:1', first!, 'ring-1'),
+    brush('brush:2', second!, 'ring-2'),
+    { name: 'regulator-sense', a: supply, b: 'case', ohms: usual.regulatorSenseOhms, spread: ['regulator'] },
+    { name: 'regulator-drive', a: 'field', b: drive, ohms: usual.regulatorDriveOhms, spread: ['regulator'] },
+  ];
+}
+
+/** The regulator's own diode that carries the field current on when it switches off. */
+const freewheel = (machine: ClawPole): Junction =>
+  machine.regulatorSide === 'supply'
+    ? { name: 'freewheel', anode: 'case', cathode: 'field', law: diodeLaws.small }
+    : { name: 'freewheel', anode: 'field', cathode: supplyNode(machine), law: diodeLaws.small };

@@ -1,0 +1,44 @@
+import type { Fault } from '../../family.ts';
+
+/** Severity: resistance added by the brush that no longer presses. */
+export const brushWorn = (): Fault[] => [
+  {
+    id: 'brush-worn',
+    species: 'brush-worn',
+    place: '',
+    part: 'brushes',
+    name: 'brush worn out',
+    weight: 12,
+    severity: { unit: 'ohms', grades: [1, 30, 1e3, 1e7] },
+    edits: (ohms) => [{ element: 'brush:1', add: ohms }],
+  },
+];
+
+/** Touches on most of the turn: at rest the reading is usually right, turning shows it. */
+export const brushContact = (): Fault[] => [
+  {
+    id: 'brush-contact',
+    species: 'brush-contact',
+    place: '',
+    part: 'brushes',
+    name: 'brush loses contact at some shaft angles',
+    weight: 5,
+    severity: { unit: 'ohms', grades: [0.1, 1] },
+    edits: (ohms) => [{ element: 'brush:2', add: ohms }],
+    repair: 'free the brushes in their holder and renew the springs',
+  },
+];
+
+export const ringsDirty = (): Fault[] => [
+  {
+    id: 'rings-dirty',
+    species: 'rings-dirty',
+    place: '',
+    part: 'rings',
+    name: 'slip rings dirty or burnt',
+    weight: 6,
+    severity: { unit: 'ohms', grades: [0.3, 1.5, 7.5] },
+    edits: (ohms) => [{ element: 'brush:2', add: ohms }],
+    repair: 'clean the slip rings or turn them down to the least diameter',
+  },
+];

@@ -1,0 +1,48 @@
+import type { AssemblyState, Family } from '../family.ts';
+import { type ClawPoleBuild, clawPoleBuilds, clawPoleNuisances } from './builds.ts';
+import { clawPoleChecks } from './checks/index.ts';
+import { type Assembly, clawPoleNetwork } from './circuit.ts';
+import { clawPoleComplaints } from './complaints.ts';
+import { clawPoleChain, clawPoleFaults } from './faults/index.ts';
+import type { ClawPole } from './parameters.ts';
+import { clawPoleItems, clawPoleParts } from './parts.ts';
+
+/** Minutes of taking apart [from memory]. */
+const assemblies: readonly AssemblyState[] = [
+  { id: 'closed', name: 'Closed', minutes: 0 },
+  { id: 'opened', name: 'Cover, brushes and regulator off', minutes: 5 },
+  { id: 'unsoldered', name: 'Stator unsoldered', minutes: 15 },
+];
+
+/** Any phase may change places with any other: a sound machine stays the same. */
+const symmetries = ['ABC', 'BCA', 'CAB', 'ACB', 'CBA', 'BAC'].map((order) => ({
+  A: order[0]!,
+  B: order[1]!,
+  C: order[2]!,
+}));
+
+export const clawPole: Family<ClawPole> = {
+  id: 'claw-pole',
+  name: 'Claw-pole alternator',
+  complaints: clawPoleComplaints,
+  assemblies,
+  symmetries,
+  builds: clawPoleBuilds,
+  network: (machine, build, assembly) => clawPoleNetwork(machine, build as ClawPoleBuild, assembly as Assembly),
+  nuisances: (machine, build) => clawPoleNuisances(machine, build as ClawPoleBuild),
+  parts: clawPoleParts,
+  items: clawPoleItems,
+  faults: clawPoleFaults,
+  checks: clawPoleChecks,
+  chain: clawPoleChain,
+};
+export { type ClawPoleBuild, clawPoleBuilds } from './builds.ts';
+export { type Assembly, clawPoleNetwork, diodeLaws } from './circuit.ts';
+export {
+  type ClawPole,
+  clawPoleGeneric,
+  type ClawPoleNumber,
+  clawPoleNumbers,
+  diodePlaces,
+  phases,
+} from './parameters.ts';

@@ -1,0 +1,101 @@
+import type { Check } from '../checks/index.ts';
+import type { Edit, Network } from '../circuit/index.ts';
+
+/** A number a machine is described by, with all that is known of it: the schema reads as its manual. */
+export interface NumberParameter {
+  readonly name: string;
+  readonly symbol: string;
+  readonly least: number;
+  readonly most: number;
+  /** Relative standard deviation between sound machines of one model. */
+  readonly relativeSigma: number;
+  readonly source: string;
+}
+
+/** What isn't known of the machine's build is itself a hypothesis: one of these is true. */
+export interface Build {
+  readonly id: string;
+  readonly name: string;
+  readonly prior: number;
+}
+
+/** How bad a fault is. One grade: it is there or not. Several: cells of equal width in ln(severity). */
+export interface Severity {
+  readonly unit: 'ohms' | 'share' | 'none';
+  readonly grades: readonly number[];
+}
+
+/** What is wrong with a part. */
+export interface Fault {
+  readonly id: string;
+  readonly species: string;
+  readonly place: string;
+  readonly part: string;
+  readonly name: string;
+  /** Relative weight among single faults, before the complaint is heard. */
+  readonly weight: number;
+  readonly severity: Severity;
+  /** What it does to the circuit; nothing for what no circuit shows. */
+  readonly edits: (severity: number) => readonly Edit[];
+  /** What mends it when the part need not be replaced. */
+  readonly repair?: string;
+}
+
+/** Something that can be replaced, and where it shows in the drawing. */
+export interface Part {
+  readonly id: string;
+  readonly name: string;
+  /** The item bought to replace it: several diodes are one rectifier. */
+  readonly item: string;
+}
+
+export interface Item {
+  readonly id: string;
+  readonly name: string;
+  /** Work to replace it with the unit open, in minutes [from memory]. */
+  readonly minutes: number;
+}
+
+/** An uncertain quantity shared by all hypotheses: standard deviation in V, K or as a relative value. */
+export interface Nuisance {
+  readonly name: string;
+  readonly sigma: number;
+}
+
+/** State of assembly, with the minutes of work from the state before it. */
+export interface AssemblyState {
+  readonly id: string;
+  readonly name: string;
+  readonly minutes: number;
+}
+
+export interface Complaint {
+  readonly id: string;
+  readonly name: string;
+  /** How much likelier a fault species becomes; 1 when not named. */
+  readonly factors: Readonly<Record<string, number>>;
+  /** Prior chance that the unit has no fault at all [from memory]. */
+  readonly sound: number;
+  /** Whether the complaint says that the unit doesn't charge as it should. */
+  readonly charging: boolean;
+}
+
+/** A family of machines: all that the rest of the core knows of one. `M` is its parameter type. */
+export interface Family<M> {
+  readonly id: string;
+  readonly name: string;
+  readonly complaints: readonly Complaint[];
+  /** In the order of taking apart. */
+  readonly assemblies: readonly AssemblyState[];
+  /** Relabellings of places (one letter each) that leave a sound machine as it is. */
+  readonly symmetries: readonly Readonly<Record<string, string>>[];
+  readonly builds: (machine: M) => readonly Build[];
+  readonly network: (machine: M, build: Build, assembly: string) => Network;
+  readonly nuisances: (machine: M, build: Build) => readonly Nuisance[];
+  readonly parts: (machine: M) => readonly Part[];
+  readonly items: (machine: M) => readonly Item[];
+  readonly faults: (machine: M) => readonly Fault[];
+  readonly checks: (machine: M) => readonly Check[];
+  /** How much likelier two faults come together than chance has it. */
+  readonly chain: (a: Fault, b: Fault) => number;
+}

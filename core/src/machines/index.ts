@@ -1,0 +1,35 @@
+import { type ClawPole, clawPole } from './claw-pole/index.ts';
+import type { Family } from './family.ts';
+
+/** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
+export type Machine = ClawPole;
+
+export const families = { 'claw-pole': clawPole } as const;
+
+export const familyOf = (machine: Machine): Family<Machine> => families[machine.family];
+
+export {
+  type Assembly,
+  type ClawPole,
+  type ClawPoleBuild,
+  clawPoleBuilds,
+  clawPoleGeneric,
+  clawPoleNetwork,
+  type ClawPoleNumber,
+  clawPoleNumbers,
+  diodeLaws,
+  diodePlaces,
+  phases,
+} from './claw-pole/index.ts';
+export type {
+  AssemblyState,
+  Build,
+  Complaint,
+  Family,
+  Fault,
+  Item,
+  NumberParameter,
+  Nuisance,
+  Part,
+  Severity,
+} from './family.ts';
