@@ -1,12 +1,14 @@
 import type { Gaussian } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
-import type { Prediction } from './expected.ts';
-import { type Likelihood, likelihood, slipChance } from './likelihood.ts';
+import { Row } from './row.ts';
+import { likelihood, slipChance, stateAfter } from './likelihood.ts';
 
 /** What one reading did. */
 export interface Evidence {
   /** Weight of evidence for each fault, in bits: log2 of P(reading | fault there) / P(reading | fault not there). */
   readonly bits: Float64Array;
+  /** Which faults the check could feel at all; a fault can also lose odds to a better explanation. */
+  readonly felt: readonly boolean[];
   /** Chance, after the fact, that the entry was a slip. */
   readonly slip: number;
 }
@@ -19,10 +21,19 @@ export interface Belief {
   readonly evidence: readonly Evidence[];
 }
 
-/** A particle this unlikely stays out for good: three slipped entries in a row would not bring it back. */
-const asleep = 1e-9;
+/** A particle this unlikely stays out for good: two slipped entries in a row would not bring it back. */
+const asleep = 1e-8;
 
+const knownPriors = new WeakMap<Case, Belief>();
+
+/** Before any reading. */
 export function priorBelief(opened: Case): Belief {
+  let prior = knownPriors.get(opened);
+  if (!prior) knownPriors.set(opened, (prior = makePrior(opened)));
+  return prior;
+}
+
+function makePrior(opened: Case): Belief {
   const buildTotal = opened.builds.reduce((sum, build) => sum + build.prior, 0);
   return {
     weights: opened.builds.map((build) =>
@@ -38,78 +49,65 @@ export function priorBelief(opened: Case): Belief {
  * `slips`: chance of a slipped entry; smaller for a reading that was repeated and agreed.
  */
 export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slips = slipChance): Belief {
+  const { check, outcome } = reading;
   const predictor = opened.predictor(reading);
-  const faultCount = opened.faults.length;
-  const before = new Float64Array(faultCount);
-  const after = new Float64Array(faultCount);
+  const rows = belief.weights.map((row, b) => new Row(opened.builds[b]!, row, belief.states[b]!));
+  const before = new Float64Array(opened.faults.length);
+  const after = new Float64Array(opened.faults.length);
   let total = 0;
   let slipped = 0;
-  const states: Gaussian[][] = [];
-  const weights = belief.weights.map((row, b) => {
-    const build = opened.builds[b]!;
-    const known = new Map<Gaussian, Map<Prediction, Likelihood>>();
-    const own: Gaussian[] = (states[b] = [...belief.states[b]!]);
-    const next = new Float64Array(row.length);
-    for (let p = 0; p < row.length; p++) {
-      const weight = row[p]!;
-      if (weight === 0) continue;
-      const particle = opened.particles[p]!;
-      const found = remember(known, own[p]!, predictor.predict(reading.check, build, particle), reading);
-      const slip = slips * found.slip;
-      next[p] = weight * ((1 - slips) * found.honest + slip);
-      own[p] = found.state;
-      total += next[p]!;
-      slipped += weight * slip;
-      for (const f of particle.faults) {
+  for (const row of rows) {
+    row.weigh((p, state) => {
+      const prediction = predictor.predict(check, row.build, opened.particles[p]!);
+      return { prediction, likely: row.once(state, prediction, () => likelihood(check, outcome, prediction, state)) };
+    }, slips);
+    row.before.forEach((weight, p) => {
+      if (weight === 0) return;
+      total += row.after[p]!;
+      slipped += weight * slips * row.likely[p]!.slip;
+      for (const f of opened.particles[p]!.faults) {
         before[f]! += weight;
-        after[f]! += next[p]!;
+        after[f]! += row.after[p]!;
       }
-    }
-    return next;
-  });
-  for (const row of weights) {
-    for (let p = 0; p < row.length; p++) row[p] = row[p]! < asleep * total ? 0 : row[p]! / total;
+    });
   }
-  renormalise(weights);
-  const bits = before.map((mass, f) => {
-    if (mass <= 0 || mass >= 1) return 0;
+  const felt = opened.faults.map((_, f) => opened.builds.some((build) => predictor.feels(check, build)[f]));
+  const least = asleep * total;
+  const kept = rows.reduce((sum, row) => sum + row.after.reduce((s, w) => s + (w < least ? 0 : w), 0), 0);
+  return {
+    weights: rows.map((row) => row.after.map((weight) => (weight < least ? 0 : weight / kept))),
+    states: rows.map((row) => row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely))),
+    evidence: [...belief.evidence, { bits: bitsOf(before, after, total), felt, slip: slipped / total }],
+  };
+}
+
+/** log2 of P(reading | fault) / P(reading | no such fault), from each fault's share before and after. */
+function bitsOf(before: Float64Array, after: Float64Array, total: number): Float64Array {
+  return before.map((mass, f) => {
     const withFault = after[f]! / mass;
     const without = (total - after[f]!) / (1 - mass);
-    return withFault > 0 && without > 0 ? Math.log2(withFault / without) : 0;
+    return withFault > 0 && without > 0 && mass < 1 ? Math.log2(withFault / without) : 0;
   });
-  return { weights, states, evidence: [...belief.evidence, { bits, slip: slipped / total }] };
-}
-
-function remember(
-  known: Map<Gaussian, Map<Prediction, Likelihood>>,
-  state: Gaussian,
-  prediction: Prediction,
-  reading: Reading,
-): Likelihood {
-  let row = known.get(state);
-  if (!row) known.set(state, (row = new Map()));
-  let found = row.get(prediction);
-  if (!found) row.set(prediction, (found = likelihood(reading.check, reading.outcome, prediction, state)));
-  return found;
-}
-
-function renormalise(weights: readonly Float64Array[]): void {
-  const total = weights.reduce((sum, row) => sum + row.reduce((s, w) => s + w, 0), 0);
-  for (const row of weights) for (let p = 0; p < row.length; p++) row[p]! /= total;
 }
 
 /** Probability of each build. */
 export const buildChances = (belief: Belief): number[] =>
   belief.weights.map((row) => row.reduce((sum, w) => sum + w, 0));
 
+const knownChances = new WeakMap<Belief, Float64Array>();
+
 /** Probability of each fault, alone or in company. */
 export function faultChances(opened: Case, belief: Belief): Float64Array {
+  const known = knownChances.get(belief);
+  if (known) return known;
   const chances = new Float64Array(opened.faults.length);
   for (const row of belief.weights) {
-    row.forEach((weight, p) => {
+    for (let p = 0; p < row.length; p++) {
+      const weight = row[p]!;
       if (weight > 0) for (const f of opened.particles[p]!.faults) chances[f]! += weight;
-    });
+    }
   }
+  knownChances.set(belief, chances);
   return chances;
 }
 
@@ -130,19 +128,21 @@ export function severityOf(opened: Case, belief: Belief, fault: number): Severit
   let mass = 0;
   let sum = 0;
   let square = 0;
-  belief.weights.forEach((row, b) =>
-    row.forEach((weight, p) => {
+  belief.weights.forEach((row, b) => {
+    for (let p = 0; p < row.length; p++) {
+      const weight = row[p]!;
+      if (weight === 0) continue;
       const particle = opened.particles[p]!;
       const slot = particle.faults.indexOf(fault);
-      if (weight === 0 || slot < 0) return;
+      if (slot < 0) continue;
       const { mean, variance } = offsetOf(belief.states[b]![p]!, opened.dimensions.severity[slot]!);
       const cell = particle.cellSigmas[slot]!;
       const log = Math.log(particle.severities[slot]!) + mean * cell;
       mass += weight;
       sum += weight * log;
       square += weight * (log * log + variance * cell * cell);
-    }),
-  );
+    }
+  });
   if (mass === 0) return undefined;
   const mean = sum / mass;
   const reach = 1.645 * Math.sqrt(Math.max(square / mass - mean * mean, 0));

@@ -1,6 +1,6 @@
 import { caliperSigma, type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
 import type { Build } from '../machines/index.ts';
-import { type Gaussian, gaussianProject, normalBetween } from '../numeric/index.ts';
+import { type Gaussian, gaussianProject, normalBetween, slopePart } from '../numeric/index.ts';
 import { type Belief, buildChances } from './belief.ts';
 import type { Case } from './case.ts';
 import type { NumberPrediction } from './expected.ts';
@@ -82,8 +82,8 @@ function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Condit
     const build = opened.builds[b]!;
     const prediction = predictor.predict(check, build, opened.particles[0]!);
     if (weight < 1e-6 || prediction.kind !== 'number') return [];
-    const ofUnit = prediction.slope.map((s, i) => (i < instruments ? 0 : s));
-    const ofInstrument = prediction.slope.map((s, i) => (i < instruments ? s : 0));
+    const ofUnit = slopePart(prediction.slope, (i) => i >= instruments);
+    const ofInstrument = slopePart(prediction.slope, (i) => i < instruments);
     const unit = gaussianProject(opened.priorStates[b]!, prediction.mean, ofUnit);
     const instrument = gaussianProject(belief.states[b]![0]!, 0, ofInstrument);
     const reach = coverage * Math.sqrt(unit.variance);

@@ -10,7 +10,7 @@ import {
   type Shown,
 } from '../instruments/index.ts';
 import type { Fault } from '../machines/index.ts';
-import { normalCdf } from '../numeric/index.ts';
+import { normalCdf, type Slope, slopeOf } from '../numeric/index.ts';
 import type { Dimensions } from './dimensions.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
@@ -18,7 +18,7 @@ import { scaleSlope, toScale } from './scale.ts';
 export interface NumberPrediction {
   readonly kind: 'number';
   readonly mean: number;
-  readonly slope: Float64Array;
+  readonly slope: Slope;
   readonly noiseVariance: number;
   /** Beyond this the instrument shows over-range. */
   readonly top: number;
@@ -44,6 +44,11 @@ export interface FaultAt {
 const litShare = 0.5;
 const litSigma = 0.1;
 const longestMillimetres = 40;
+/** What the model itself is trusted to, as a standard deviation on the comparison scale [from memory]. */
+const modelSigma = { diode: 0.002, volts: 0.01, lowOhms: 0.01, highOhms: 0.1, insulation: 0.1 } as const;
+/** A slope that moves the reading by less than this share of its noise is left out. */
+const unfelt = 1e-4;
+const kept = (slope: Float64Array, noiseVariance: number): Slope => slopeOf(slope, unfelt * Math.sqrt(noiseVariance));
 /** Step in severity for its derivative. */
 const raise = 1.01;
 
@@ -63,7 +68,7 @@ export function expectedByRule(
   if (method.kind === 'length') {
     const { mean, sigma } = method.expected(present);
     const noiseVariance = sigma * sigma + caliperSigma * caliperSigma;
-    return { kind: 'number', mean, slope, noiseVariance, top: Infinity, span: longestMillimetres };
+    return { kind: 'number', mean, slope: kept(slope, noiseVariance), noiseVariance, top: Infinity, span: longestMillimetres };
   }
   const range = meter.ohms[0]!;
   const dy = scaleSlope(meter.leadOhms, 'ohms');
@@ -71,7 +76,7 @@ export function expectedByRule(
   slope[dimensions.index.get(`ohms@${meter.id}`)!] = meter.leadOhms * dy;
   const top = toScale(range.fullScale, 'ohms');
   const noiseVariance = (countSigma(range) * dy) ** 2;
-  return { kind: 'number', mean: toScale(meter.leadOhms, 'ohms'), slope, noiseVariance, top, span: top };
+  return { kind: 'number', mean: toScale(meter.leadOhms, 'ohms'), slope: kept(slope, noiseVariance), noiseVariance, top, span: top };
 }
 
 /** Expected reading of an instrument on a circuit with faults; `start` are junction volts of a neighbouring state. */
@@ -96,7 +101,7 @@ export function expectedByCircuit(
   const noiseVariance = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
   const top = toScale(shown.fullScale, check.unit);
   const span = setup.function === 'volts' ? Math.min(top, benchSupply.volts) : top;
-  return { kind: 'number', mean: toScale(shown.value, check.unit), slope, noiseVariance, top, span };
+  return { kind: 'number', mean: toScale(shown.value, check.unit), slope: kept(slope, noiseVariance), noiseVariance, top, span };
 }
 
 /** How the reading follows what is uncertain of the unit: spreads, temperature, severities. */
@@ -111,10 +116,12 @@ function unitSlope(
 ): Float64Array {
   const slope = new Float64Array(names.length);
   const moves = circuit.sensitivity(values, shown.point, response);
-  const spread = (spreads: readonly (readonly string[])[], by: Float64Array) =>
-    spreads.forEach((followed, e) => followed.forEach((name) => (slope[index.get(name)!]! += perVolt * by[e]!)));
-  spread(circuit.spreads.resistors, moves.perRelativeOhm);
-  spread(circuit.spreads.junctions, moves.perShiftVolt);
+  for (const { name, resistors, junctions } of circuit.spreads) {
+    let sum = 0;
+    for (const e of resistors) sum += moves.perRelativeOhm[e]!;
+    for (const j of junctions) sum += moves.perShiftVolt[j]!;
+    slope[index.get(name)!] = perVolt * sum;
+  }
   slope[index.get('celsius')!]! += perVolt * moves.perKelvin;
   faults.forEach(({ sigma }, n) => {
     if (sigma === 0) return;
@@ -143,9 +150,11 @@ function addInstrument(
   dy: number,
 ): number {
   const range = shown.range!;
-  const counts = (countSigma(range) * dy) ** 2;
+  const lowOhms = setup.function === 'ohms' && range === meter.ohms[0];
+  const model = setup.function === 'ohms' ? (lowOhms ? modelSigma.lowOhms * shown.value * dy : modelSigma.highOhms) : modelSigma[setup.function as 'diode'];
+  const noise = (countSigma(range) * dy) ** 2 + model ** 2;
   const own = (name: string) => index.get(`${name}@${meter.id}`)!;
-  if (setup.function === 'insulation') return counts + (gainSigma(range) * shown.value * dy) ** 2;
+  if (setup.function === 'insulation') return noise + (gainSigma(range) * shown.value * dy) ** 2;
   slope[own('leads')]! += shown.perLeadOhm * dy;
   if (setup.feed) {
     const amps = (benchSupply.volts - shown.value) / benchSupply.seriesOhms;
@@ -153,7 +162,7 @@ function addInstrument(
     slope[index.get('supply')!]! += amps * across * dy;
   }
   // The lowest ohms range is where copper is measured: its gain is one error shared by all such readings.
-  if (setup.function === 'ohms' && range !== meter.ohms[0]) return counts + (gainSigma(range) * shown.value * dy) ** 2;
+  if (setup.function === 'ohms' && !lowOhms) return noise + (gainSigma(range) * shown.value * dy) ** 2;
   slope[own(setup.function)]! += shown.value * dy;
-  return counts;
+  return noise;
 }

@@ -17,3 +17,5 @@ export { type Particle } from './hypotheses.ts';
 export { likelihood, type Likelihood, slipChance } from './likelihood.ts';
 export { type Conditions, Predictor } from './predictor.ts';
 export { fromScale, toScale } from './scale.ts';
+export { partWords, type Standing, standings } from './marks.ts';
+export { separation, type View, viewOf } from './separation.ts';

@@ -11,30 +11,31 @@ export interface Likelihood {
   readonly honest: number;
   /** The same if it was a slip. */
   readonly slip: number;
-  /** The state of what is uncertain, after the outcome. */
-  readonly state: Gaussian;
 }
 
 /**
- * How likely an outcome is under a prediction and a state, and what the state becomes. Numbers are densities on the
- * comparison scale. A slip shows over-range in half of the cases, else anything the meter can show.
+ * How likely an outcome is under a prediction and a state. Numbers are densities on the comparison scale. A slip
+ * shows over-range in half of the cases, else anything the meter can show.
  */
 export function likelihood(check: Check, outcome: Outcome, prediction: Prediction, state: Gaussian): Likelihood {
   if (prediction.kind === 'chances') {
     const findings = findingsOf(check);
     const at = findings.findIndex((f) => outcome.kind === 'finding' && f.id === outcome.finding);
     if (at < 0) throw new RangeError(`${check.name}: no such finding`);
-    return { honest: prediction.chances[at]!, slip: 1 / findings.length, state };
+    return { honest: prediction.chances[at]!, slip: 1 / findings.length };
   }
   if (outcome.kind === 'finding') throw new RangeError(`${check.name} gives a number, not a finding`);
-  const projected = gaussianProject(state, prediction.mean, prediction.slope);
-  const sigma = Math.sqrt(projected.variance + prediction.noiseVariance);
-  if (outcome.kind === 'over-range') {
-    return { honest: 1 - normalCdf((prediction.top - projected.mean) / sigma), slip: 0.5, state };
-  }
-  const y = toScale(outcome.value, check.unit);
+  const { mean, variance } = gaussianProject(state, prediction.mean, prediction.slope);
+  const sigma = Math.sqrt(variance + prediction.noiseVariance);
+  if (outcome.kind === 'over-range') return { honest: 1 - normalCdf((prediction.top - mean) / sigma), slip: 0.5 };
   const slip = (prediction.top === Infinity ? 1 : 0.5) / prediction.span;
-  const honest = normalPdf(y, projected.mean, sigma);
-  if ((1 - slipChance) * honest <= slipChance * slip) return { honest, slip, state };
-  return { honest, slip, state: gaussianUpdate(state, projected, y, prediction.noiseVariance) };
+  return { honest: normalPdf(toScale(outcome.value, check.unit), mean, sigma), slip };
+}
+
+/** The state of what is uncertain after an outcome: learnt from a number that was more likely honest than not. */
+export function stateAfter(check: Check, outcome: Outcome, prediction: Prediction, state: Gaussian, likely: Likelihood): Gaussian {
+  if (prediction.kind === 'chances' || outcome.kind !== 'value') return state;
+  if ((1 - slipChance) * likely.honest <= slipChance * likely.slip) return state;
+  const y = toScale(outcome.value, check.unit);
+  return gaussianUpdate(state, prediction.mean, prediction.slope, y, prediction.noiseVariance);
 }

@@ -16,7 +16,8 @@ export interface Conditions {
 /** Where faults and uncertainties go when equal phases change places. */
 interface Relabelling {
   readonly faults: Int32Array;
-  readonly dimensions: Int32Array;
+  /** From the new name of an uncertainty back to the old. */
+  readonly back: Int32Array;
 }
 
 /** The equivalent check that stands for all of its kind, and the relabellings that lead there. */
@@ -41,11 +42,11 @@ interface Moved {
 
 const pairFactor = 1 << 20;
 
-/** One number for the felt faults of a particle: `slot` tells a lone first fault from a lone second. */
-function keyOf(codes: readonly number[], slot = 0): number {
-  if (codes.length === 0) return 0;
-  return codes.length === 1 ? codes[0]! * 2 + 2 + slot : codes[0]! * pairFactor + codes[1]! + 1;
-}
+/** One number for the felt faults of a particle: a lone fault's slot is part of it, so that its severity finds its place. */
+const loneKey = (code: number, slot: number): number => code * 2 + 2 + slot;
+const pairKey = (low: number, high: number): number => low * pairFactor + high + 1;
+const keyOf = (codes: readonly Moved[]): number =>
+  codes.length === 2 ? pairKey(codes[0]!.code, codes[1]!.code) : codes.length === 1 ? loneKey(codes[0]!.code, 0) : 0;
 
 /**
  * Predicts readings of one machine under given conditions, on demand, and remembers them. One calculation serves
@@ -60,7 +61,7 @@ export class Predictor<M> {
   readonly #checks: ReadonlyMap<string, Check>;
   readonly #relabellings: readonly Relabelling[];
   readonly #stands = new Map<string, Stand>();
-  readonly #benches = new Map<string, Bench>();
+  readonly #benches = new Map<Check, Map<Build, Bench>>();
 
   constructor(
     family: Family<M>,
@@ -77,23 +78,23 @@ export class Predictor<M> {
     this.#dimensions = dimensions;
     this.#conditions = conditions;
     const faultIndex = new Map(faults.map((fault, i) => [fault.id, i]));
-    this.#relabellings = family.symmetries.map((map) => ({
-      faults: Int32Array.from(faults, (fault) => faultIndex.get(relabel(fault.id, map))!),
-      dimensions: Int32Array.from(dimensions.names, (name) => dimensions.index.get(relabel(name, map))!),
-    }));
+    this.#relabellings = family.symmetries.map((map) => {
+      const back = new Int32Array(dimensions.names.length);
+      dimensions.names.forEach((name, i) => (back[dimensions.index.get(relabel(name, map))!] = i));
+      return { faults: Int32Array.from(faults, (fault) => faultIndex.get(relabel(fault.id, map))!), back };
+    });
   }
 
   /** What the check would give if the particle were true. Equal predictions are one object. */
   predict(check: Check, build: Build, particle: Particle): Prediction {
     const bench = this.#bench(check, build);
-    const [first, second] = particle.faults;
-    const felt: number[] = [];
-    if (first !== undefined && bench.feels[first]) felt.push(0);
-    if (second !== undefined && bench.feels[second]) felt.push(1);
-    const codes = felt.map((slot) => particle.codes[slot]!);
-    const key = keyOf(codes, felt[0]);
+    const { faults, codes } = particle;
+    const first = faults.length > 0 && bench.feels[faults[0]!]!;
+    const second = faults.length > 1 && bench.feels[faults[1]!]!;
+    const key = first && second ? pairKey(codes[0]!, codes[1]!) : first ? loneKey(codes[0]!, 0) : second ? loneKey(codes[1]!, 1) : 0;
     let known = bench.known.get(key);
     if (!known) {
+      const felt = [...(first ? [0] : []), ...(second ? [1] : [])];
       known = bench.circuit ? this.#byCircuit(check, build, particle, felt) : this.#byRule(check, particle, felt);
       bench.known.set(key, known);
     }
@@ -126,7 +127,7 @@ export class Predictor<M> {
     const stand = this.#standOf(check);
     const { relabelling, moved } = lowest(stand.relabellings, particle, felt);
     const bench = this.#bench(stand.check, build);
-    const key = keyOf(moved.map((m) => m.code));
+    const key = keyOf(moved);
     let there = bench.known.get(key);
     if (!there) {
       const faults = this.#faultsAt(particle, moved);
@@ -136,10 +137,10 @@ export class Predictor<M> {
     }
     if (there.kind !== 'number') return there;
     const { severity } = this.#dimensions;
-    const slope = new Float64Array(there.slope.length);
-    for (let i = 0; i < severity[0]; i++) slope[i] = there.slope[relabelling.dimensions[i]!]!;
-    for (const [n, { slot }] of moved.entries()) slope[severity[slot]!] = there.slope[severity[n]!]!;
-    return { ...there, slope };
+    const index = there.slope.index.map((i) =>
+      i < severity[0] ? relabelling.back[i]! : severity[moved[i - severity[0]]!.slot]!,
+    );
+    return { ...there, slope: { index, value: there.slope.value } };
   }
 
   #standOf(check: Check): Stand {
@@ -154,9 +155,10 @@ export class Predictor<M> {
   }
 
   #bench(check: Check, build: Build): Bench {
-    const name = `${check.id}|${build.id}`;
-    let bench = this.#benches.get(name);
-    if (!bench) this.#benches.set(name, (bench = this.#makeBench(check, build)));
+    let row = this.#benches.get(check);
+    if (!row) this.#benches.set(check, (row = new Map()));
+    let bench = row.get(build);
+    if (!bench) row.set(build, (bench = this.#makeBench(check, build)));
     return bench;
   }
 
@@ -203,7 +205,7 @@ function lowest(
       return { slot, code: codeWithFault(code, relabelling.faults[faultOfCode(code)]!) };
     });
     moved.sort((a, b) => a.code - b.code);
-    const key = keyOf(moved.map((m) => m.code));
+    const key = keyOf(moved);
     if (!best || key < best.key) best = { relabelling, moved, key };
   }
   return best!;

@@ -41,10 +41,11 @@ export class Circuit {
   readonly sound: ElementValues;
   readonly resistorEnds: Int32Array;
   readonly junctionEnds: Int32Array;
-  /** The uncertain quantities that each element follows, by name. */
-  readonly spreads: { readonly resistors: readonly (readonly string[])[]; readonly junctions: readonly (readonly string[])[] };
+  /** The uncertain quantities, each with the elements that follow it. */
+  readonly spreads: readonly Spread[];
   readonly #laws: readonly JunctionAt[];
   readonly #copper: Uint8Array;
+  readonly #nodes: ReadonlyMap<string, number>;
   readonly #index: ReadonlyMap<string, number>;
   readonly #size: number;
   readonly #matrix: Float64Array;
@@ -58,13 +59,11 @@ export class Circuit {
     this.celsius = celsius;
     this.resistorEnds = Int32Array.from(network.resistors.flatMap((r) => [at(r.a), at(r.b)]));
     this.junctionEnds = Int32Array.from(network.junctions.flatMap((j) => [at(j.anode), at(j.cathode)]));
+    this.#nodes = nodes;
     this.nodes = [...nodes.keys()];
     this.resistorNames = network.resistors.map((r) => r.name);
     this.junctionNames = network.junctions.map((j) => j.name);
-    this.spreads = {
-      resistors: network.resistors.map((r) => r.spread ?? []),
-      junctions: network.junctions.map((j) => j.spread ?? []),
-    };
+    this.spreads = spreadsOf(network);
     this.#laws = network.junctions.map((j) => junctionAt(j.law, celsius));
     this.#copper = Uint8Array.from(network.resistors, (r) => (r.copper ? 1 : 0));
     this.sound = {
@@ -80,8 +79,8 @@ export class Circuit {
 
   /** The index of a named node; a name the network lacks is a mistake in the machine's model. */
   node(name: string): number {
-    const index = this.nodes.indexOf(name);
-    if (index < 0) throw new Error(`circuit has no node “${name}”: it has ${this.nodes.join(', ')}`);
+    const index = this.#nodes.get(name);
+    if (index === undefined) throw new Error(`circuit has no node “${name}”: it has ${this.nodes.join(', ')}`);
     return index;
   }
 
@@ -239,6 +238,24 @@ export class Circuit {
     }
     return largest;
   }
+}
+
+/** An uncertain quantity and the indices of what it scales (resistors) or shifts (junctions). */
+export interface Spread {
+  readonly name: string;
+  readonly resistors: readonly number[];
+  readonly junctions: readonly number[];
+}
+
+function spreadsOf(network: Network): Spread[] {
+  const names = new Set([...network.resistors, ...network.junctions].flatMap((element) => element.spread ?? []));
+  const following = (elements: readonly { spread?: readonly string[] }[], name: string) =>
+    elements.flatMap((element, i) => (element.spread?.includes(name) ? [i] : []));
+  return [...names].map((name) => ({
+    name,
+    resistors: following(network.resistors, name),
+    junctions: following(network.junctions, name),
+  }));
 }
 
 /** How far one reading (V) moves: per relative change of each resistance, per volt of each junction's shift, per kelvin. */

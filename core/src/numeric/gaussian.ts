@@ -21,42 +21,68 @@ export function gaussianOf(sigmas: readonly number[]): Gaussian {
   };
 }
 
-export interface Projection {
-  readonly mean: number;
-  readonly variance: number;
-  /** Covariance · slope. */
-  readonly gain: Float64Array;
+/** A sparse vector: most readings follow few of the components. */
+export interface Slope {
+  readonly index: Int32Array;
+  readonly value: Float64Array;
 }
 
-const dot = (a: Float64Array, b: Float64Array): number => {
+/** The components larger than `least`. */
+export function slopeOf(dense: Float64Array, least: number): Slope {
+  let count = 0;
+  for (let i = 0; i < dense.length; i++) if (Math.abs(dense[i]!) > least) count++;
+  const index = new Int32Array(count);
+  const value = new Float64Array(count);
+  for (let i = 0, n = 0; i < dense.length; i++) {
+    if (Math.abs(dense[i]!) <= least) continue;
+    index[n] = i;
+    value[n++] = dense[i]!;
+  }
+  return { index, value };
+}
+
+/** The components whose index is wanted. */
+export function slopePart({ index, value }: Slope, wanted: (i: number) => boolean): Slope {
+  return { index: index.filter(wanted), value: value.filter((_, at) => wanted(index[at]!)) };
+}
+
+function dot({ index, value }: Slope, dense: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  for (let i = 0; i < index.length; i++) sum += value[i]! * dense[index[i]!]!;
   return sum;
-};
+}
 
 /** Where a linear observation `offset + slope · x` falls under a state: its mean and variance, without noise. */
-export function gaussianProject(state: Gaussian, offset: number, slope: Float64Array): Projection {
-  const n = slope.length;
-  const gain = new Float64Array(n);
-  for (let i = 0; i < n; i++) gain[i] = state.priorVariance[i]! * slope[i]!;
-  for (let link: Gaussian | undefined = state; link?.term; link = link.before) {
-    const share = dot(link.term, slope);
-    if (share === 0) continue;
-    for (let i = 0; i < n; i++) gain[i]! -= share * link.term[i]!;
-  }
-  return { mean: offset + dot(slope, state.mean), variance: Math.max(dot(slope, gain), 0), gain };
+export function gaussianProject(state: Gaussian, offset: number, slope: Slope): { mean: number; variance: number } {
+  const { index, value } = slope;
+  let variance = 0;
+  for (let i = 0; i < index.length; i++) variance += state.priorVariance[index[i]!]! * value[i]! * value[i]!;
+  for (let link: Gaussian | undefined = state; link?.term; link = link.before) variance -= dot(slope, link.term) ** 2;
+  return { mean: offset + dot(slope, state.mean), variance: Math.max(variance, 0) };
 }
 
-/** The state after observing `value` with independent noise (Kalman step; Kalman 1960). */
-export function gaussianUpdate(state: Gaussian, projected: Projection, value: number, noiseVariance: number): Gaussian {
-  const total = projected.variance + noiseVariance;
-  const step = (value - projected.mean) / total;
+/** The state after observing `offset + slope · x` as `value` with independent noise (Kalman step; Kalman 1960). */
+export function gaussianUpdate(
+  state: Gaussian,
+  offset: number,
+  slope: Slope,
+  value: number,
+  noiseVariance: number,
+): Gaussian {
+  const n = state.mean.length;
+  const term = new Float64Array(n);
+  slope.index.forEach((at, i) => (term[at] = state.priorVariance[at]! * slope.value[i]!));
+  for (let link: Gaussian | undefined = state; link?.term; link = link.before) {
+    const share = dot(slope, link.term);
+    if (share !== 0) for (let i = 0; i < n; i++) term[i]! -= share * link.term[i]!;
+  }
+  const total = Math.max(dot(slope, term), 0) + noiseVariance;
+  const step = (value - offset - dot(slope, state.mean)) / total;
   const root = Math.sqrt(total);
   const mean = new Float64Array(state.mean);
-  const term = new Float64Array(mean.length);
-  for (let i = 0; i < mean.length; i++) {
-    mean[i]! += projected.gain[i]! * step;
-    term[i] = projected.gain[i]! / root;
+  for (let i = 0; i < n; i++) {
+    mean[i]! += term[i]! * step;
+    term[i]! /= root;
   }
   return { mean, priorVariance: state.priorVariance, before: state, term };
 }

@@ -1,2 +1,2 @@
-export { type Gaussian, gaussianOf, gaussianProject, gaussianUpdate, type Projection } from './gaussian.ts';
+export { type Gaussian, gaussianOf, gaussianProject, gaussianUpdate, type Slope, slopeOf, slopePart } from './gaussian.ts';
 export { normalBetween, normalCdf, normalPdf } from './normal.ts';

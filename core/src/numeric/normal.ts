@@ -4,6 +4,7 @@
  * to cumulative normal functions", Wilmott Magazine 2005.
  */
 export function normalCdf(z: number): number {
+  if (z > 8.3) return 1;
   const x = Math.abs(z);
   const tail = x > 37 ? 0 : Math.exp((-x * x) / 2) * tailRatio(x);
   return z > 0 ? 1 - tail : tail;
@@ -26,7 +27,7 @@ const belowTerms = [
 
 function horner(x: number, terms: readonly number[]): number {
   let sum = 0;
-  for (const term of terms) sum = sum * x + term;
+  for (let i = 0; i < terms.length; i++) sum = sum * x + terms[i]!;
   return sum;
 }
 

@@ -42,8 +42,10 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
     ...phases.map((phase) => ({ name: `stator:${phase}`, sigma: 0.01 })),
     { name: 'rotor', sigma: 0.12 },
     { name: 'brushes', sigma: 0.6 },
-    { name: 'leak', sigma: 1.2 },
-    { name: 'insulation', sigma: 1 },
+    { name: 'leak', sigma: 1 },
+    ...diodePlaces(machine).map((place) => ({ name: `leak:${place}`, sigma: 0.8 })),
+    ...phases.map((phase) => ({ name: `exciter-leak:${phase}`, sigma: 1 })),
+    ...['core', 'rotor-core', 'output'].map((place) => ({ name: `insulation-${place}`, sigma: 1.2 })),
     { name: 'regulator', sigma: 1 },
   ];
 }

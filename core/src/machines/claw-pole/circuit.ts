@@ -68,14 +68,14 @@ function stator(machine: ClawPole, build: ClawPoleBuild): Resistor[] {
     a: lead(phase),
     b: 'case',
     ohms: usual.coreOhms,
-    spread: ['insulation'],
+    spread: ['insulation-core'],
   }));
   return [...windings, ...core];
 }
 
 const rotor = (machine: ClawPole): Resistor[] => [
   { name: 'rotor', a: 'ring-1', b: 'ring-2', ohms: machine.rotorOhms, copper: true, spread: ['rotor'] },
-  { name: 'rotor-core', a: 'ring-1', b: 'case', ohms: usual.coreOhms, spread: ['insulation'] },
+  { name: 'rotor-core', a: 'ring-1', b: 'case', ohms: usual.coreOhms, spread: ['insulation-rotor-core'] },
 ];
 
 const sides = (place: string): [string, string] =>
@@ -104,12 +104,12 @@ function rectifierLeaks(machine: ClawPole): Resistor[] {
     a,
     b,
     ohms: usual.diodeLeakOhms,
-    spread: ['leak'],
+    spread: ['leak', name],
   });
   return [
     ...diodePlaces(machine).map((place) => leak(`leak:${place}`, ...sides(place))),
     ...(machine.exciterDiodes ? phases.map((p) => leak(`exciter-leak:${p}`, leg(p), 'exciter')) : []),
-    { name: 'output-leak', a: 'output', b: 'case', ohms: usual.outputOhms, spread: ['insulation'] },
+    { name: 'output-leak', a: 'output', b: 'case', ohms: usual.outputOhms, spread: ['insulation-output'] },
   ];
 }
 

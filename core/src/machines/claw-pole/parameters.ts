@@ -88,8 +88,7 @@ export const diodeName = (place: string): string =>
 /** Which leads a phase winding lies between: in delta, winding A lies opposite lead A. */
 export const windingLeads: Readonly<Record<string, string>> = { A: 'BC', B: 'CA', C: 'AB' };
 
-export const windingName = (machine: ClawPole, phase: string): string => {
-  if (machine.connection === 'star') return `stator phase ${phase}`;
-  const between = `between leads ${[...windingLeads[phase]!].join(' and ')}`;
-  return machine.connection === 'delta' ? `stator winding ${between}` : `stator phase ${phase} (in delta: ${between})`;
-};
+export const windingName = (machine: ClawPole, phase: string): string =>
+  machine.connection === 'delta'
+    ? `stator winding between leads ${[...windingLeads[phase]!].join(' and ')}`
+    : `stator phase ${phase}`;

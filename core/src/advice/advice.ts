@@ -1,0 +1,131 @@
+import { type Belief, type Case, type Conditions, faultChances, separation, soundChance, type View } from '../belief/index.ts';
+import type { Check } from '../checks/index.ts';
+import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
+import { type Classes, expectedBits } from './worth.ts';
+
+/** A check worth doing. */
+export interface Advised {
+  readonly check: Check;
+  /** Knowledge expected from it, in bits: of what to do, and of which part. */
+  readonly bits: number;
+  /** Minutes of taking apart or putting back before it can be done. */
+  readonly setupMinutes: number;
+  /** Bits per minute, a quarter of the set-up charged to this check. */
+  readonly score: number;
+  /** The two suspects it tells apart best; undefined stands for "nothing wrong". */
+  readonly between: readonly [number | undefined, number | undefined] | undefined;
+}
+
+export interface Advice {
+  readonly checks: readonly Advised[];
+  /** Whether the best check still pays for its minutes. */
+  readonly worthwhile: boolean;
+}
+
+/** Of a set-up's minutes, the share charged to one check: others will use it too. */
+const setupShare = 1 / 4;
+/** Weight of knowing what to do against knowing which part it is. */
+const actionShare = 0.7;
+/** Less than this in bits per minute, and no check pays. */
+const leastScore = 0.004;
+
+/** Minutes from one state of assembly to another; `''` fits any. */
+export function setupMinutes(opened: Case, from: string, to: string): number {
+  const states = opened.family.assemblies;
+  const at = (id: string) => states.findIndex((state) => state.id === id);
+  if (to === '' || from === to) return 0;
+  const [low, high] = [at(from), at(to)].sort((x, y) => x - y) as [number, number];
+  return states.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
+}
+
+/** Checks that are weighed with the whole ensemble, after all were weighed with its heaviest members. */
+const finalists = 10;
+const firstMembers = 30;
+
+/** What to check next, best first, among the checks not done yet. */
+export function advise(
+  opened: Case,
+  belief: Belief,
+  conditions: Conditions,
+  done: ReadonlySet<string>,
+  assembly: string,
+): Advice {
+  const members = ensembleOf(opened, belief);
+  const rivals = rivalsOf(opened, belief, members);
+  const weighAll = weigher(opened, members, conditions, rivals, assembly);
+  const weighFirst = weigher(opened, members.slice(0, firstMembers), conditions, [], assembly);
+  const checks = opened.checks.filter((check) => !done.has(check.id) && check.method.kind !== 'leads');
+  const ranked = checks.map(weighFirst).sort(byScore);
+  const best = ranked.slice(0, finalists).map(({ check }) => weighAll(check)).sort(byScore);
+  return { checks: [...best, ...ranked.slice(finalists)], worthwhile: (best[0]?.score ?? 0) >= leastScore };
+}
+
+const byScore = (a: Advised, b: Advised): number => b.score - a.score;
+
+/** Weighs one check with the given members. */
+function weigher(
+  opened: Case,
+  members: readonly Member[],
+  conditions: Conditions,
+  rivals: readonly Rival[],
+  assembly: string,
+): (check: Check) => Advised {
+  const weights = Float64Array.from(members, (member) => member.weight);
+  const actions = classesOf(members, (m) => m.particle.faults.map((f) => actionKey(opened, f)));
+  const parts = classesOf(members, (m) => m.particle.faults.map((f) => opened.faults[f]!.part));
+  return (check) => {
+    const views = viewsOf(opened, members, check, conditions);
+    const [ofActions, ofParts] = expectedBits(views, weights, [actions, parts]);
+    const bits = actionShare * ofActions! + (1 - actionShare) * ofParts!;
+    const setup = setupMinutes(opened, assembly, check.assembly);
+    const score = bits / (check.minutes + setup * setupShare);
+    return { check, bits, setupMinutes: setup, score, between: mostApart(rivals, views) };
+  };
+}
+
+/** What one would do about a fault: mend it in place, or replace an item. */
+function actionKey(opened: Case, fault: number): string {
+  const { repair, part } = opened.faults[fault]!;
+  return repair ? `repair ${part}` : opened.family.parts(opened.machine).find((p) => p.id === part)!.item;
+}
+
+function classesOf(members: readonly Member[], keys: (member: Member) => string[]): Classes {
+  const known = new Map<string, number>();
+  const of = Int32Array.from(members, (member) => {
+    const key = [...new Set(keys(member))].sort().join(' + ');
+    if (!known.has(key)) known.set(key, known.size);
+    return known.get(key)!;
+  });
+  return { of, count: known.size };
+}
+
+interface Rival {
+  readonly fault: number | undefined;
+  readonly member: number;
+  readonly chance: number;
+}
+
+/** The likeliest suspects, "nothing wrong" among them, each with its heaviest hypothesis. */
+function rivalsOf(opened: Case, belief: Belief, members: readonly Member[]): Rival[] {
+  const chances = faultChances(opened, belief);
+  const faults = [...chances.keys()].sort((a, b) => chances[b]! - chances[a]!).slice(0, 6);
+  const sound = members.findIndex((m) => m.particle.faults.length === 0);
+  return [
+    ...(sound >= 0 ? [{ fault: undefined, member: sound, chance: soundChance(belief) }] : []),
+    ...faults.flatMap((fault) => {
+      const member = members.findIndex((m) => m.particle.faults.includes(fault));
+      return member >= 0 ? [{ fault, member, chance: chances[fault]! }] : [];
+    }),
+  ];
+}
+
+function mostApart(rivals: readonly Rival[], views: readonly View[]): Advised['between'] {
+  let best: { pair: readonly [number | undefined, number | undefined]; worth: number } | undefined;
+  rivals.forEach((a, i) =>
+    rivals.slice(i + 1).forEach((b) => {
+      const worth = separation(views[a.member]!, views[b.member]!) * Math.sqrt(a.chance * b.chance);
+      if (worth > (best?.worth ?? 0.002)) best = { pair: [a.fault, b.fault], worth };
+    }),
+  );
+  return best?.pair;
+}

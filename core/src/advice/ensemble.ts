@@ -1,0 +1,48 @@
+import type { Belief, Case, Conditions, Particle, Prediction, View } from '../belief/index.ts';
+import { viewOf } from '../belief/index.ts';
+import type { Check } from '../checks/index.ts';
+import type { Build } from '../machines/index.ts';
+import type { Gaussian } from '../numeric/index.ts';
+
+/** A hypothesis that still matters, with its share of the belief. */
+export interface Member {
+  readonly particle: Particle;
+  readonly build: Build;
+  readonly state: Gaussian;
+  readonly weight: number;
+}
+
+const mostMembers = 120;
+const negligible = 1e-6;
+
+/** The heaviest hypotheses, reweighted to one: what the next outcome is foreseen from. */
+export function ensembleOf(opened: Case, belief: Belief): Member[] {
+  const all: { p: number; b: number; weight: number }[] = [];
+  belief.weights.forEach((row, b) =>
+    row.forEach((weight, p) => {
+      if (weight > negligible) all.push({ p, b, weight });
+    }),
+  );
+  const heaviest = all.sort((x, y) => y.weight - x.weight).slice(0, mostMembers);
+  const total = heaviest.reduce((sum, m) => sum + m.weight, 0);
+  return heaviest.map(({ p, b, weight }) => ({
+    particle: opened.particles[p]!,
+    build: opened.builds[b]!,
+    state: belief.states[b]![p]!,
+    weight: weight / total,
+  }));
+}
+
+/** What each member expects of a check; members that share state and prediction share the work. */
+export function viewsOf(opened: Case, members: readonly Member[], check: Check, conditions: Conditions): View[] {
+  const predictor = opened.predictor(conditions);
+  const known = new Map<Gaussian, Map<Prediction, View>>();
+  return members.map(({ particle, build, state }) => {
+    const prediction = predictor.predict(check, build, particle);
+    let row = known.get(state);
+    if (!row) known.set(state, (row = new Map()));
+    let view = row.get(prediction);
+    if (!view) row.set(prediction, (view = viewOf(prediction, state)));
+    return view;
+  });
+}

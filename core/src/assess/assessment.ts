@@ -1,0 +1,100 @@
+import type { Word } from '../checks/index.ts';
+import type { CourseId } from '../verdict/index.ts';
+
+/** All that follows from a job's readings, ready to be shown, stored or printed: plain data. */
+export interface Assessment {
+  readonly engine: string;
+  /** Probability that nothing is wrong. */
+  readonly sound: number;
+  readonly builds: readonly { readonly name: string; readonly chance: number }[];
+  readonly suspects: readonly Suspect[];
+  readonly cleared: readonly { readonly fault: string; readonly name: string; readonly bits: number }[];
+  readonly parts: readonly { readonly id: string; readonly name: string; readonly word: Word; readonly chance: number }[];
+  readonly readings: readonly JudgedReading[];
+  readonly next: readonly NextCheck[];
+  /** Set when no check at hand pays for its minutes any more. */
+  readonly stop: string | undefined;
+  readonly apart: Apart | undefined;
+  readonly hidden: readonly string[];
+  readonly verdict: AssessedVerdict;
+}
+
+export interface Suspect {
+  readonly fault: string;
+  readonly name: string;
+  readonly part: string;
+  readonly chance: number;
+  readonly severity: string | undefined;
+  /** Readings that speak for (positive bits) or against it, strongest first. */
+  readonly evidence: readonly { readonly reading: string; readonly check: string; readonly shown: string; readonly bits: number }[];
+}
+
+export interface JudgedReading {
+  readonly id: string;
+  readonly check: string;
+  readonly name: string;
+  readonly shown: string;
+  /** The reading less the leads' null, where one was taken and matters. */
+  readonly net: string | undefined;
+  readonly expected: string;
+  readonly word: Word;
+  /** Set when the entry should be taken again, with the reason. */
+  readonly repeat: string | undefined;
+}
+
+export interface NextCheck {
+  readonly check: string;
+  readonly name: string;
+  readonly minutes: number;
+  readonly setupMinutes: number;
+  readonly bits: number;
+  readonly reason: string;
+}
+
+/** What would tell the two likeliest suspects apart. */
+export interface Apart {
+  readonly between: readonly [string, string];
+  readonly check: string | undefined;
+  readonly name: string | undefined;
+}
+
+export interface AssessedCourse {
+  readonly id: CourseId;
+  readonly name: string;
+  readonly actions: readonly { readonly kind: 'repair' | 'replace'; readonly id: string; readonly name: string; readonly why: string; readonly chance: number }[];
+  readonly minutes: number;
+  readonly cost: number | undefined;
+  readonly unknownPrices: readonly string[];
+  readonly risk: number;
+  readonly barred: string | undefined;
+}
+
+export interface AssessedVerdict {
+  readonly courses: readonly AssessedCourse[];
+  readonly inMoney: boolean;
+  readonly recommended: CourseId | undefined;
+  readonly reason: string;
+}
+
+/** A scale for one check: where sound and faulty units read with this meter. */
+export interface Ruler {
+  readonly check: string;
+  readonly unit: 'volts' | 'ohms' | 'millimetres';
+  /** Ends of the scale drawn, in the check's unit. */
+  readonly from: number;
+  readonly to: number;
+  /** The value at which this meter shows over-range. */
+  readonly top: number | undefined;
+  readonly sound: readonly RulerBand[];
+  readonly suspects: readonly (RulerBand & { readonly name: string; readonly chance: number })[];
+  readonly canTell: boolean;
+  /** What would tell, when this meter can't. */
+  readonly instead: readonly string[];
+  readonly expected: string;
+}
+
+export interface RulerBand {
+  readonly low: number;
+  readonly high: number;
+  readonly over: boolean;
+}

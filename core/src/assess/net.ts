@@ -1,0 +1,23 @@
+import type { Reading } from '../belief/index.ts';
+import { readingSigma } from '../instruments/index.ts';
+import { formatQuantity } from '../quantity/index.ts';
+
+/** Above this the leads don't matter, in ohms. */
+const leadsMatter = 50;
+
+/** A low resistance less the leads' null, and what to say when it came out below. */
+export function netOf(reading: Reading, all: readonly Reading[]): { text: string; repeat: string | undefined } | undefined {
+  const { check, outcome, meter } = reading;
+  const { method } = check;
+  if (method.kind !== 'meter' || method.setup.function !== 'ohms' || method.isolation) return undefined;
+  const leads = all.findLast((r) => r.check.method.kind === 'leads' && r.meter.id === meter.id);
+  if (outcome.kind !== 'value' || outcome.value > leadsMatter || leads?.outcome.kind !== 'value') return undefined;
+  const range = meter.ohms[0]!;
+  const net = outcome.value - leads.outcome.value;
+  const sigma = Math.hypot(readingSigma(range, outcome.value), readingSigma(range, leads.outcome.value));
+  const shown = (ohms: number) => formatQuantity(ohms, 'ohms', range.step);
+  const spread = `± ${formatQuantity(2 * sigma, 'ohms')}`;
+  if (net >= 0) return { text: `${shown(net)} ${spread} without leads`, repeat: undefined };
+  const repeat = 'Below the leads’ null: check the leads, and take it again.';
+  return { text: `${shown(0)} ${spread} without leads`, repeat: -net > 2 * sigma ? repeat : undefined };
+}

@@ -1,0 +1,110 @@
+import { type Band, beliefAfter, type Case, canTell, checkOf, faultBand, type Conditions, faultChances, openCase, priorBelief, type Reading, soundBands } from '../belief/index.ts';
+import type { Check } from '../checks/index.ts';
+import { multimeterById, multimeters } from '../instruments/index.ts';
+import type { Ruler, RulerBand } from './assessment.ts';
+import type { Session, Situation } from './session.ts';
+import { bandsText, faultName } from './words.ts';
+
+const drawnSuspects = 5;
+
+/** The ruler of a check: the bands of a sound unit and of the suspects it would show, with the meter in hand. */
+export function rulerOf(session: Session, checkId: string, situation: Situation): Ruler | undefined {
+  const { opened } = session;
+  const check = checkOf(opened, checkId);
+  if (check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')) {
+    return undefined;
+  }
+  const belief = session.beliefAfter(situation.readings);
+  const conditions = { meter: multimeterById(situation.meter), celsius: situation.celsius };
+  const sound = soundBands(opened, belief, check, conditions);
+  const chances = faultChances(opened, belief);
+  const suspects = [...chances.keys()]
+    .filter((f) => chances[f]! > 0.003)
+    .sort((a, b) => chances[b]! - chances[a]!)
+    .flatMap((f) => {
+      const band = faultBand(opened, belief, check, conditions, f);
+      return band && differs(band, sound) ? [{ name: faultName(opened, f), chance: chances[f]!, band }] : [];
+    });
+  const drawn = mergeAlike(suspects).slice(0, drawnSuspects);
+  const tells = canTell(opened, belief, check, conditions);
+  const bands = [...sound, ...drawn.map((s) => s.band)].filter((band) => band.over < 0.5);
+  const { from, to } = ends(check, bands);
+  const top = topOf(check, situation.meter);
+  return {
+    check: check.id,
+    unit: check.unit as Ruler['unit'],
+    from,
+    to: top === undefined ? to : Math.min(to, top),
+    top,
+    sound: sound.map(drawnBand),
+    suspects: drawn.map(({ name, chance, band }) => ({ name, chance, ...drawnBand(band) })),
+    canTell: tells,
+    instead: tells ? [] : insteadOf(session, check, situation),
+    expected: bandsText(check, sound),
+  };
+}
+
+const drawnBand = ({ low, high, over }: Band): RulerBand => ({ low, high, over: over >= 0.5 });
+
+/** A suspect is drawn when its band's middle lies outside a sound unit's, or one is over-range and the other isn't. */
+const differs = (band: Band, sound: readonly Band[]): boolean =>
+  sound.every((s) => band.over >= 0.5 !== s.over >= 0.5 || (band.over < 0.5 && (band.middle < s.low || band.middle > s.high)));
+
+interface Drawn {
+  readonly name: string;
+  readonly chance: number;
+  readonly band: Band;
+}
+
+/** Suspects that would read the same share one band. */
+function mergeAlike(suspects: readonly Drawn[]): Drawn[] {
+  const merged: (Drawn & { others: number })[] = [];
+  for (const suspect of suspects) {
+    const same = merged.findIndex(({ band }) => alike(band, suspect.band));
+    if (same < 0) merged.push({ ...suspect, others: 0 });
+    else {
+      const { name, chance, band, others } = merged[same]!;
+      merged[same] = { name, chance: chance + suspect.chance, band, others: others + 1 };
+    }
+  }
+  return merged.map(({ others, ...rest }) => ({ ...rest, name: others ? `${rest.name}, or ${others} more` : rest.name }));
+}
+
+function alike(a: Band, b: Band): boolean {
+  if (a.over >= 0.5 || b.over >= 0.5) return a.over >= 0.5 && b.over >= 0.5;
+  return Math.abs(a.middle - b.middle) < 0.35 * Math.min(a.high - a.low, b.high - b.low);
+}
+
+function ends(check: Check, bands: readonly Band[]): { from: number; to: number } {
+  const high = Math.max(...bands.map((band) => band.high), check.unit === 'volts' ? 0.6 : check.unit === 'ohms' ? 0.5 : 10);
+  return { from: 0, to: high * 1.12 };
+}
+
+function topOf({ method }: Check, meterId: string): number | undefined {
+  const meter = multimeterById(meterId);
+  if (method.kind !== 'meter') return undefined;
+  if (method.setup.function === 'diode') return meter.diode.fullScale;
+  return method.setup.function === 'ohms' ? meter.ohms.at(-1)!.fullScale : undefined;
+}
+
+/** What would tell where this meter can't: another meter of the shop, or volts over amps. */
+function insteadOf(session: Session, check: Check, { meter, celsius }: Situation): string[] {
+  const { machine, complaint } = session.opened;
+  const better = multimeters.filter((other) => {
+    if (other.id === meter) return false;
+    const opened = openCase(machine, complaint.id, [other]);
+    const conditions = { meter: other, celsius };
+    const nulled = beliefAfter(opened, priorBelief(opened), leadsNull(opened, other.leadOhms, conditions));
+    return canTell(opened, nulled, checkOf(opened, check.id), conditions);
+  });
+  return [
+    ...better.map((other) => `the ${other.name.toLowerCase()}`),
+    'volts over amps: 5 A through the winding, millivolts across it',
+  ];
+}
+
+/** The leads' null as it would come out with a meter. */
+function leadsNull(opened: Case, ohms: number, conditions: Conditions): Reading {
+  const check = opened.checks.find(({ method }) => method.kind === 'leads')!;
+  return { check, outcome: { kind: 'value', value: ohms }, ...conditions };
+}

@@ -1,0 +1,251 @@
+import { type Advice, advise, hiddenFaults } from '../advice/index.ts';
+import {
+  type Belief,
+  buildChances,
+  type Case,
+  checkOf,
+  type Conditions,
+  type Counted,
+  faultBand,
+  faultChances,
+  History,
+  openCase,
+  partWords,
+  type Reading,
+  severityOf,
+  soundBands,
+  soundChance,
+  standings,
+  wordOf,
+} from '../belief/index.ts';
+import type { Check, Outcome, Word } from '../checks/index.ts';
+import { type Multimeter, multimeterById } from '../instruments/index.ts';
+import type { Machine } from '../machines/index.ts';
+import { courseNames, decide, type Prices } from '../verdict/index.ts';
+import type { Apart, AssessedVerdict, Assessment, JudgedReading, NextCheck, Suspect } from './assessment.ts';
+import { netOf } from './net.ts';
+import { adviceText, bandsText, faultName, outcomeText, severityText } from './words.ts';
+
+/** Version of the reasoning: kept with every verdict. */
+export const engineVersion = '0.1.0';
+
+/** A reading as it stands on the tape, not struck out. */
+export interface TapeReading {
+  readonly id: string;
+  readonly check: string;
+  readonly outcome: Outcome;
+  readonly meter: string;
+  readonly celsius: number;
+}
+
+/** What may change between two assessments of one unit. */
+export interface Situation {
+  readonly readings: readonly TapeReading[];
+  readonly assembly: string;
+  readonly meter: string;
+  readonly celsius: number;
+  readonly prices: Prices;
+}
+
+const shownSuspects = 12;
+const leastChance = 0.005;
+const repeatSlip = 0.5;
+
+/** One unit's reasoning, kept warm while readings come in. */
+export class Session {
+  readonly opened: Case;
+  readonly #history: History;
+  /** Words given to readings, by the belief they met. */
+  readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
+
+  /** `meters`: ids of every meter that readings were or will be taken with. */
+  constructor(machine: Machine, complaint: string, meters: readonly string[]) {
+    this.opened = openCase(machine, complaint, [...new Set(meters)].map(multimeterById));
+    this.#history = new History(this.opened);
+  }
+
+  assess(situation: Situation): Assessment {
+    const { opened } = this;
+    const readings = situation.readings.map((reading) => this.#reading(reading));
+    const { counted, beliefs } = this.#history.follow(readings);
+    const belief = beliefs[beliefs.length - 1]!;
+    const conditions = conditionsOf(situation);
+    const done = new Set(readings.map((reading) => reading.check.id));
+    const advice = advise(opened, belief, conditions, done, situation.assembly);
+    const judged = situation.readings.map((tape, i) => this.#judge(tape, readings[i]!, readings, counted, beliefs));
+    return {
+      engine: engineVersion,
+      sound: soundChance(belief),
+      builds: buildChances(belief).map((chance, b) => ({ name: opened.builds[b]!.name, chance })),
+      suspects: suspectsOf(opened, belief, counted, situation.readings),
+      cleared: clearedOf(opened, belief),
+      parts: partsOf(opened, belief),
+      readings: judged,
+      next: nextChecks(opened, advice, readings, conditions.meter),
+      stop: stopReason(advice),
+      apart: apartOf(opened, belief, advice),
+      hidden: hiddenFaults(opened, belief, conditions, done).map(({ faults, seenBy }) => {
+        const names = faults.length > 1 ? `${faultName(opened, faults[0])} (or a sibling)` : faultName(opened, faults[0]);
+        return seenBy ? `${names}: seen by “${seenBy.name}”` : `${names}: no check at rest shows it`;
+      }),
+      verdict: verdictOf(opened, belief, situation.prices),
+    };
+  }
+
+  /** The belief after all readings, for whoever needs more than the assessment. */
+  beliefAfter(readings: readonly TapeReading[]): Belief {
+    const { beliefs } = this.#history.follow(readings.map((reading) => this.#reading(reading)));
+    return beliefs[beliefs.length - 1]!;
+  }
+
+  #reading({ check, outcome, meter, celsius }: TapeReading): Reading {
+    return { check: checkOf(this.opened, check), outcome, meter: multimeterById(meter), celsius };
+  }
+
+  #judge(
+    tape: TapeReading,
+    reading: Reading,
+    all: readonly Reading[],
+    counted: readonly Counted[],
+    beliefs: readonly Belief[],
+  ): JudgedReading {
+    const { check, outcome } = reading;
+    const at = counted.findIndex((c) => c.reading.check.id === check.id);
+    const before = beliefs[at]!;
+    const net = netOf(reading, all);
+    const slip = beliefs[beliefs.length - 1]!.evidence[at]!.slip;
+    const slipped = slip > repeatSlip ? 'Fits nothing expected: take it again before believing it.' : undefined;
+    const differ = counted[at]!.disagree ? 'Readings of this check disagree: the last one counts.' : undefined;
+    return {
+      id: tape.id,
+      check: check.id,
+      name: check.name,
+      shown: outcomeText(check, outcome),
+      net: net?.text,
+      ...this.#wordFor(before, reading),
+      repeat: net?.repeat ?? slipped ?? differ,
+    };
+  }
+
+  #wordFor(before: Belief, reading: Reading): { expected: string; word: Word } {
+    const { check, outcome } = reading;
+    const known = this.#words.get(before) ?? new Map<string, { expected: string; word: Word }>();
+    this.#words.set(before, known);
+    const key = JSON.stringify([check.id, outcome, reading.meter.id, reading.celsius]);
+    let found = known.get(key);
+    if (!found) {
+      const expected = bandsText(check, soundBands(this.opened, before, check, reading));
+      known.set(key, (found = { expected, word: wordOf(this.opened, before, check, reading, outcome) }));
+    }
+    return found;
+  }
+}
+
+const conditionsOf = ({ meter, celsius }: Situation): Conditions => ({ meter: multimeterById(meter), celsius });
+
+function suspectsOf(opened: Case, belief: Belief, counted: readonly Counted[], tape: readonly TapeReading[]): Suspect[] {
+  const chances = faultChances(opened, belief);
+  return [...chances.keys()]
+    .filter((f) => chances[f]! >= leastChance)
+    .sort((a, b) => chances[b]! - chances[a]!)
+    .slice(0, shownSuspects)
+    .map((f): Suspect => {
+      const fault = opened.faults[f]!;
+      const evidence = belief.evidence.map(({ bits }, r) => {
+        const { reading } = counted[r]!;
+        return {
+          reading: tape.filter((t) => t.check === reading.check.id).at(-1)!.id,
+          check: reading.check.name,
+          shown: outcomeText(reading.check, reading.outcome),
+          bits: bits[f]!,
+        };
+      });
+      return {
+        fault: fault.id,
+        name: fault.name,
+        part: fault.part,
+        chance: chances[f]!,
+        severity: chances[f]! < 0.02 ? undefined : severityText(fault.severity, severityOf(opened, belief, f)),
+        evidence: evidence.filter((e) => Math.abs(e.bits) >= 0.1).sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
+      };
+    });
+}
+
+const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
+  standings(opened, belief).flatMap((standing, f) =>
+    standing.cleared && standing.chance < leastChance
+      ? [{ fault: opened.faults[f]!.id, name: opened.faults[f]!.name, bits: standing.bits }]
+      : [],
+  );
+
+function partsOf(opened: Case, belief: Belief): Assessment['parts'] {
+  const words = partWords(opened, belief);
+  return opened.family.parts(opened.machine).map(({ id, name }) => ({ id, name, ...words.get(id)! }));
+}
+
+/** The best checks; before a low resistance is measured, the leads' null comes first. */
+function nextChecks(opened: Case, advice: Advice, readings: readonly Reading[], meter: Multimeter): NextCheck[] {
+  const next = advice.checks.slice(0, 8).map(({ check, bits, setupMinutes, between }) => ({
+    check: check.id,
+    name: check.name,
+    minutes: check.minutes,
+    setupMinutes,
+    bits,
+    reason: adviceText(opened, check, setupMinutes, between),
+  }));
+  const best = advice.checks[0]?.check;
+  const nulled = readings.some((r) => r.check.method.kind === 'leads' && r.meter.id === meter.id);
+  const leads = opened.checks.find((check) => check.method.kind === 'leads');
+  if (!best || !leads || nulled || !needsNull(best)) return next;
+  const reason = `Taken off the low reading that comes next (${best.name}); ${leads.minutes} min.`;
+  return [
+    { check: leads.id, name: leads.name, minutes: leads.minutes, setupMinutes: 0, bits: 0, reason },
+    ...next,
+  ];
+}
+
+const needsNull = ({ method }: Check): boolean =>
+  method.kind === 'meter' && method.setup.function === 'ohms' && !method.isolation;
+
+function stopReason({ checks, worthwhile }: Advice): string | undefined {
+  if (checks.length === 0) return 'Every check at rest has been done.';
+  return worthwhile ? undefined : 'No check at rest pays for its minutes any more: decide, or run the unit.';
+}
+
+/** The two likeliest suspects on different parts, and the check that the advice has for them. */
+function apartOf(opened: Case, belief: Belief, advice: Advice): Apart | undefined {
+  const chances = faultChances(opened, belief);
+  const order = [...chances.keys()].sort((a, b) => chances[b]! - chances[a]!);
+  const first = order[0]!;
+  const second = order.find((f) => opened.faults[f]!.part !== opened.faults[first]!.part);
+  if (second === undefined || chances[second]! < 0.02) return undefined;
+  const found = advice.checks.find(({ between }) => between?.includes(first) && between.includes(second));
+  return {
+    between: [faultName(opened, first), faultName(opened, second)],
+    check: found?.check.id,
+    name: found?.check.name,
+  };
+}
+
+function verdictOf(opened: Case, belief: Belief, prices: Prices): AssessedVerdict {
+  const verdict = decide(opened, belief, prices);
+  return {
+    ...verdict,
+    courses: verdict.courses.map(({ id, actions, minutes, cost, unknownPrices, risk, barred }) => ({
+      id,
+      name: courseNames[id],
+      actions: actions.map(({ kind, id: what, name, faults, chance }) => ({
+        kind,
+        id: what,
+        name,
+        why: faults.slice(0, 3).map((f) => faultName(opened, f)).join('; '),
+        chance,
+      })),
+      minutes,
+      cost,
+      unknownPrices,
+      risk,
+      barred,
+    })),
+  };
+}

@@ -1,0 +1,52 @@
+import type { Band, Case, SeverityEstimate } from '../belief/index.ts';
+import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
+import type { Severity } from '../machines/index.ts';
+import { formatQuantity } from '../quantity/index.ts';
+
+/** An outcome as it is written on the tape. */
+export function outcomeText(check: Check, outcome: Outcome): string {
+  if (outcome.kind === 'over-range') return 'OL';
+  if (outcome.kind === 'value') return formatQuantity(outcome.value, check.unit);
+  return findingsOf(check).find((finding) => finding.id === outcome.finding)?.name ?? outcome.finding;
+}
+
+/** A band as a range, or OL. */
+export function bandText(check: Check, band: Band): string {
+  if (band.over >= 0.5) return 'OL';
+  const low = formatQuantity(Math.max(band.low, 0), check.unit);
+  return band.over > 0.005 ? `${low} to OL` : `${low} to ${formatQuantity(band.high, check.unit)}`;
+}
+
+export const bandsText = (check: Check, bands: readonly Band[]): string =>
+  [...new Set(bands.map((band) => bandText(check, band)))].join(', or ');
+
+/** An interval wider than this factor says nothing. */
+const vague = 60;
+
+export function severityText(severity: Severity, estimate: SeverityEstimate | undefined): string | undefined {
+  if (!estimate || severity.unit === 'none' || estimate.high > estimate.low * vague) return undefined;
+  if (severity.unit === 'share') {
+    const percent = (share: number) => Math.round(100 * Math.min(share, 1));
+    return `about ${percent(estimate.middle)} % of the turns (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
+  }
+  const ohms = (value: number) => formatQuantity(value, 'ohms');
+  return `about ${ohms(estimate.middle)} (${ohms(estimate.low)} to ${ohms(estimate.high)})`;
+}
+
+export const faultName = (opened: Case, fault: number | undefined): string =>
+  fault === undefined ? 'a sound unit' : opened.faults[fault]!.name;
+
+/** Why a check is worth doing, in a sentence. */
+export function adviceText(
+  opened: Case,
+  check: Check,
+  setupMinutes: number,
+  between: readonly [number | undefined, number | undefined] | undefined,
+): string {
+  const what = between
+    ? `Tells ${faultName(opened, between[0])} from ${faultName(opened, between[1])}`
+    : `Shows ${check.tells}`;
+  const state = opened.family.assemblies.find((a) => a.id === check.assembly)?.name.toLowerCase();
+  const work = setupMinutes > 0 ? `${setupMinutes} min to get to “${state}”` : 'nothing to take apart';
+  return `${what}; ${check.minutes} min, ${work}.`;
+}

@@ -1,0 +1,122 @@
+import { array, boolean, type InferType, mixed, number, object, string } from 'yup';
+import type { Outcome } from '../checks/index.ts';
+import { multimeters } from '../instruments/index.ts';
+import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
+
+/** The version this program writes; it reads no other. */
+export const jobFileVersion = 1;
+
+const text = (most: number) => string().trim().max(most, `at most ${most} characters: got \${value.length}`);
+const when = () =>
+  string()
+    .required('a time is missing')
+    .test('time', 'must be a time as ISO 8601, like 2026-05-04T08:30:00Z — got ${value}', (value) => {
+      return value !== undefined && !Number.isNaN(Date.parse(value));
+    });
+const oneOf = <T extends string>(values: readonly T[]) =>
+  mixed<T>().oneOf([...values], `must be one of ${values.join(', ')} — got \${value}`).required();
+
+function parameter(name: ClawPoleNumber) {
+  const { least, most, symbol, name: spoken } = clawPoleNumbers[name];
+  const wrong = `${spoken} must lie between ${least} and ${most} ${symbol} — got \${value}`;
+  return number()
+    .typeError(`${spoken} must be a number in ${symbol} — got “\${originalValue}”`)
+    .required(`${spoken} is missing: type it in ${symbol}`)
+    .min(least, wrong)
+    .max(most, wrong);
+}
+
+export const machineSchema = object({
+  family: oneOf(['claw-pole'] as const),
+  ratedVolts: mixed<12 | 24>().oneOf([12, 24], 'Rated voltage must be 12 or 24 V — got ${value}').required(),
+  ratedAmps: parameter('ratedAmps'),
+  connection: oneOf(['star', 'delta', 'unknown'] as const),
+  diodes: mixed<6 | 8>().oneOf([6, 8], 'Diodes must be 6 or 8 — got ${value}').required(),
+  diodeKind: oneOf(['silicon', 'low-loss', 'unknown'] as const),
+  exciterDiodes: boolean().required(),
+  regulatorSide: oneOf(['supply', 'ground'] as const),
+  statorPairOhms: parameter('statorPairOhms'),
+  rotorOhms: parameter('rotorOhms'),
+  brushNewMillimetres: parameter('brushNewMillimetres'),
+  brushLeastMillimetres: parameter('brushLeastMillimetres'),
+})
+  .noUnknown('unknown field: ${unknown}')
+  .test('brushes', 'The least brush must be shorter than the new one: exchange the two lengths.', (m) => {
+    return !(m.brushLeastMillimetres >= m.brushNewMillimetres);
+  })
+  .test('eight diodes', 'Eight diodes need a star point: set the stator to star, or the diodes to six.', (m) => {
+    return !(m.diodes === 8 && m.connection === 'delta');
+  });
+
+export const outcomeSchema = mixed<Outcome>()
+  .required('an outcome is missing')
+  .test(
+    'outcome',
+    'must be {"kind":"value","value":number}, {"kind":"over-range"} or {"kind":"finding","finding":name}',
+    (outcome) => {
+      if (typeof outcome !== 'object' || outcome === null) return false;
+      const { kind, value, finding } = outcome as Record<string, unknown>;
+      if (kind === 'value') return typeof value === 'number' && Number.isFinite(value);
+      return kind === 'over-range' || (kind === 'finding' && typeof finding === 'string');
+    },
+  );
+
+export const readingSchema = object({
+  id: string().required('a reading needs an id'),
+  check: string().required('a reading needs the id of its check'),
+  outcome: outcomeSchema,
+  meter: oneOf(multimeters.map((meter) => meter.id)),
+  celsius: number().required().min(-40, 'temperature below −40 °C — got ${value}').max(200, 'temperature above 200 °C — got ${value}'),
+  at: when(),
+  technician: text(80).required('a reading needs its technician'),
+  struck: object({ at: when(), technician: text(80).required() }).optional().default(undefined),
+}).noUnknown('unknown field: ${unknown}');
+
+const money = (name: string) =>
+  number().typeError(`${name} must be a number — got “\${originalValue}”`).min(0, `${name} can't be below 0 — got \${value}`).optional();
+
+export const pricesSchema = object({
+  labourPerHour: money('Labour per hour'),
+  exchange: money('Exchange price'),
+  core: money('Core value'),
+  comeback: money('Cost of a comeback'),
+  items: mixed<Record<string, { price?: number; minutes?: number }>>()
+    .default({})
+    .test('items', 'items must give each item a price and minutes of at least 0', (items) =>
+      Object.values(items ?? {}).every(
+        (item) => item && typeof item === 'object' && [item.price, item.minutes].every((n) => n === undefined || (Number.isFinite(n) && n >= 0)),
+      ),
+    ),
+}).noUnknown('unknown field: ${unknown}');
+
+const complaintIds = [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))];
+
+export const jobFileSchema = object({
+  format: oneOf(['refectum-job'] as const),
+  version: mixed<1>().oneOf([jobFileVersion], `only version ${jobFileVersion} is read here — got \${value}`).required(),
+  tag: text(20).required('a tag number is missing'),
+  customer: text(80).default(''),
+  model: text(80).default(''),
+  complaint: oneOf(complaintIds),
+  words: text(500).default(''),
+  machine: machineSchema,
+  assembly: string().required('the state of assembly is missing'),
+  meter: oneOf(multimeters.map((meter) => meter.id)),
+  celsius: number().required().min(-40).max(200),
+  readings: array(readingSchema).required(),
+  prices: pricesSchema,
+}).noUnknown('unknown field: ${unknown}');
+
+/** A whole job in the open: what `assess` reads and the program writes. */
+export type JobFile = InferType<typeof jobFileSchema>;
+export type ReadingRecord = InferType<typeof readingSchema>;
+
+/** What is wrong with a job file, one line for each fault, each with its path. */
+export class JobFileError extends Error {
+  readonly problems: readonly string[];
+  constructor(problems: readonly string[]) {
+    super(`not a job file that can be read: ${problems.join('; ')}`);
+    this.name = 'JobFileError';
+    this.problems = problems;
+  }
+}

@@ -1,0 +1,85 @@
+import { multimeters } from '../instruments/index.ts';
+import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
+import { jobFileVersion } from './job-file.ts';
+
+const text = (maxLength: number) => ({ type: 'string', maxLength });
+const time = { type: 'string', format: 'date-time' };
+const amount = { type: 'number', minimum: 0 };
+const parameter = (name: ClawPoleNumber) => {
+  const { least, most, symbol, name: title } = clawPoleNumbers[name];
+  return { title: `${title}, ${symbol}`, type: 'number', minimum: least, maximum: most };
+};
+const numbers = Object.fromEntries(
+  (Object.keys(clawPoleNumbers) as ClawPoleNumber[]).map((name) => [name, parameter(name)]),
+);
+const closed = (properties: Record<string, unknown>, optional: readonly string[] = []) => ({
+  type: 'object',
+  properties,
+  required: Object.keys(properties).filter((name) => !optional.includes(name)),
+  additionalProperties: false,
+});
+const meter = { enum: multimeters.map((m) => m.id) };
+const celsius = { title: 'Temperature of the part, °C', type: 'number', minimum: -40, maximum: 200 };
+
+/** The published schema of a job file (JSON Schema 2020-12). */
+export const jobFileJsonSchema = {
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Refectum job file',
+  ...closed(
+    {
+      format: { const: 'refectum-job' },
+      version: { const: jobFileVersion },
+      tag: text(20),
+      customer: text(80),
+      model: text(80),
+      complaint: { enum: [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))] },
+      words: text(500),
+      machine: closed({
+        family: { const: 'claw-pole' },
+        ratedVolts: { enum: [12, 24] },
+        connection: { enum: ['star', 'delta', 'unknown'] },
+        diodes: { enum: [6, 8] },
+        diodeKind: { enum: ['silicon', 'low-loss', 'unknown'] },
+        exciterDiodes: { type: 'boolean' },
+        regulatorSide: { enum: ['supply', 'ground'] },
+        ...numbers,
+      }),
+      assembly: { type: 'string' },
+      meter,
+      celsius,
+      readings: {
+        type: 'array',
+        items: closed(
+          {
+            id: { type: 'string', minLength: 1 },
+            check: { type: 'string', minLength: 1 },
+            outcome: {
+              oneOf: [
+                closed({ kind: { const: 'value' }, value: { type: 'number' } }),
+                closed({ kind: { const: 'over-range' } }),
+                closed({ kind: { const: 'finding' }, finding: { type: 'string' } }),
+              ],
+            },
+            meter,
+            celsius,
+            at: time,
+            technician: text(80),
+            struck: closed({ at: time, technician: text(80) }),
+          },
+          ['struck'],
+        ),
+      },
+      prices: closed(
+        {
+          labourPerHour: amount,
+          exchange: amount,
+          core: amount,
+          comeback: amount,
+          items: { type: 'object', additionalProperties: closed({ price: amount, minutes: amount }, ['price', 'minutes']) },
+        },
+        ['labourPerHour', 'exchange', 'core', 'comeback', 'items'],
+      ),
+    },
+    ['customer', 'model', 'words'],
+  ),
+} as const;
