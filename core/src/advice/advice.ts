@@ -1,4 +1,12 @@
-import { type Belief, type Case, type Conditions, faultChances, separation, soundChance, type View } from '../belief/index.ts';
+import {
+  type Belief,
+  type Case,
+  type Conditions,
+  faultChances,
+  separation,
+  soundChance,
+  type View,
+} from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
 import { type Classes, expectedBits } from './worth.ts';
@@ -56,7 +64,10 @@ export function advise(
   const weighFirst = weigher(opened, members.slice(0, firstMembers), conditions, [], assembly);
   const checks = opened.checks.filter((check) => !done.has(check.id) && check.method.kind !== 'leads');
   const ranked = checks.map(weighFirst).sort(byScore);
-  const best = ranked.slice(0, finalists).map(({ check }) => weighAll(check)).sort(byScore);
+  const best = ranked
+    .slice(0, finalists)
+    .map(({ check }) => weighAll(check))
+    .sort(byScore);
   return { checks: [...best, ...ranked.slice(finalists)], worthwhile: (best[0]?.score ?? 0) >= leastScore };
 }
 

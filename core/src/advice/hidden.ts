@@ -13,7 +13,12 @@ const clear = 0.9;
 const negligible = 0.002;
 
 /** What may still hide, likeliest first; faults of one species together. */
-export function hiddenFaults(opened: Case, belief: Belief, conditions: Conditions, done: ReadonlySet<string>): Hidden[] {
+export function hiddenFaults(
+  opened: Case,
+  belief: Belief,
+  conditions: Conditions,
+  done: ReadonlySet<string>,
+): Hidden[] {
   const standing = standings(opened, belief);
   const species = new Map<string, number[]>();
   opened.faults.forEach((fault, f) => {
@@ -32,7 +37,13 @@ export function hiddenFaults(opened: Case, belief: Belief, conditions: Condition
 }
 
 /** The first check in the order of work that tells the fault, at its middle severity, from a sound unit. */
-function leastThatSees(opened: Case, belief: Belief, conditions: Conditions, done: ReadonlySet<string>, fault: number): Check | undefined {
+function leastThatSees(
+  opened: Case,
+  belief: Belief,
+  conditions: Conditions,
+  done: ReadonlySet<string>,
+  fault: number,
+): Check | undefined {
   const predictor = opened.predictor(conditions);
   const likeliest = belief.weights.map((row) => row.reduce((s, w) => s + w, 0));
   const b = likeliest.indexOf(Math.max(...likeliest));
@@ -43,7 +54,9 @@ function leastThatSees(opened: Case, belief: Belief, conditions: Conditions, don
   const faulty = { particle: opened.particles[middle]!, state: belief.states[b]![0]! };
   return opened.checks.find((check) => {
     if (done.has(check.id)) return false;
-    const [x, y] = [sound, faulty].map(({ particle, state }) => viewOf(predictor.predict(check, build, particle), state));
+    const [x, y] = [sound, faulty].map(({ particle, state }) =>
+      viewOf(predictor.predict(check, build, particle), state),
+    );
     return separation(x!, y!) >= clear;
   });
 }

@@ -9,7 +9,12 @@ export interface Assessment {
   readonly builds: readonly { readonly name: string; readonly chance: number }[];
   readonly suspects: readonly Suspect[];
   readonly cleared: readonly { readonly fault: string; readonly name: string; readonly bits: number }[];
-  readonly parts: readonly { readonly id: string; readonly name: string; readonly word: Word; readonly chance: number }[];
+  readonly parts: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly word: Word;
+    readonly chance: number;
+  }[];
   readonly readings: readonly JudgedReading[];
   readonly next: readonly NextCheck[];
   /** Set when no check at hand pays for its minutes any more. */
@@ -26,7 +31,12 @@ export interface Suspect {
   readonly chance: number;
   readonly severity: string | undefined;
   /** Readings that speak for (positive bits) or against it, strongest first. */
-  readonly evidence: readonly { readonly reading: string; readonly check: string; readonly shown: string; readonly bits: number }[];
+  readonly evidence: readonly {
+    readonly reading: string;
+    readonly check: string;
+    readonly shown: string;
+    readonly bits: number;
+  }[];
 }
 
 export interface JudgedReading {
@@ -61,7 +71,13 @@ export interface Apart {
 export interface AssessedCourse {
   readonly id: CourseId;
   readonly name: string;
-  readonly actions: readonly { readonly kind: 'repair' | 'replace'; readonly id: string; readonly name: string; readonly why: string; readonly chance: number }[];
+  readonly actions: readonly {
+    readonly kind: 'repair' | 'replace';
+    readonly id: string;
+    readonly name: string;
+    readonly why: string;
+    readonly chance: number;
+  }[];
   readonly minutes: number;
   readonly cost: number | undefined;
   readonly unknownPrices: readonly string[];

@@ -6,7 +6,10 @@ import { formatQuantity } from '../quantity/index.ts';
 const leadsMatter = 50;
 
 /** A low resistance less the leads' null, and what to say when it came out below. */
-export function netOf(reading: Reading, all: readonly Reading[]): { text: string; repeat: string | undefined } | undefined {
+export function netOf(
+  reading: Reading,
+  all: readonly Reading[],
+): { text: string; repeat: string | undefined } | undefined {
   const { check, outcome, meter } = reading;
   const { method } = check;
   if (method.kind !== 'meter' || method.setup.function !== 'ohms' || method.isolation) return undefined;

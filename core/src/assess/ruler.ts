@@ -1,4 +1,17 @@
-import { type Band, beliefAfter, type Case, canTell, checkOf, faultBand, type Conditions, faultChances, openCase, priorBelief, type Reading, soundBands } from '../belief/index.ts';
+import {
+  type Band,
+  beliefAfter,
+  type Case,
+  canTell,
+  checkOf,
+  faultBand,
+  type Conditions,
+  faultChances,
+  openCase,
+  priorBelief,
+  type Reading,
+  soundBands,
+} from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { multimeterById, multimeters } from '../instruments/index.ts';
 import type { Ruler, RulerBand } from './assessment.ts';
@@ -48,7 +61,9 @@ const drawnBand = ({ low, high, over }: Band): RulerBand => ({ low, high, over: 
 
 /** A suspect is drawn when its band's middle lies outside a sound unit's, or one is over-range and the other isn't. */
 const differs = (band: Band, sound: readonly Band[]): boolean =>
-  sound.every((s) => band.over >= 0.5 !== s.over >= 0.5 || (band.over < 0.5 && (band.middle < s.low || band.middle > s.high)));
+  sound.every(
+    (s) => band.over >= 0.5 !== s.over >= 0.5 || (band.over < 0.5 && (band.middle < s.low || band.middle > s.high)),
+  );
 
 interface Drawn {
   readonly name: string;
@@ -67,7 +82,10 @@ function mergeAlike(suspects: readonly Drawn[]): Drawn[] {
       merged[same] = { name, chance: chance + suspect.chance, band, others: others + 1 };
     }
   }
-  return merged.map(({ others, ...rest }) => ({ ...rest, name: others ? `${rest.name}, or ${others} more` : rest.name }));
+  return merged.map(({ others, ...rest }) => ({
+    ...rest,
+    name: others ? `${rest.name}, or ${others} more` : rest.name,
+  }));
 }
 
 function alike(a: Band, b: Band): boolean {
@@ -76,7 +94,10 @@ function alike(a: Band, b: Band): boolean {
 }
 
 function ends(check: Check, bands: readonly Band[]): { from: number; to: number } {
-  const high = Math.max(...bands.map((band) => band.high), check.unit === 'volts' ? 0.6 : check.unit === 'ohms' ? 0.5 : 10);
+  const high = Math.max(
+    ...bands.map((band) => band.high),
+    check.unit === 'volts' ? 0.6 : check.unit === 'ohms' ? 0.5 : 10,
+  );
   return { from: 0, to: high * 1.12 };
 }
 

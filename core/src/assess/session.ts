@@ -85,7 +85,8 @@ export class Session {
       stop: stopReason(advice),
       apart: apartOf(opened, belief, advice),
       hidden: hiddenFaults(opened, belief, conditions, done).map(({ faults, seenBy }) => {
-        const names = faults.length > 1 ? `${faultName(opened, faults[0])} (or a sibling)` : faultName(opened, faults[0]);
+        const names =
+          faults.length > 1 ? `${faultName(opened, faults[0])} (or a sibling)` : faultName(opened, faults[0]);
         return seenBy ? `${names}: seen by “${seenBy.name}”` : `${names}: no check at rest shows it`;
       }),
       verdict: verdictOf(opened, belief, situation.prices),
@@ -143,7 +144,12 @@ export class Session {
 
 const conditionsOf = ({ meter, celsius }: Situation): Conditions => ({ meter: multimeterById(meter), celsius });
 
-function suspectsOf(opened: Case, belief: Belief, counted: readonly Counted[], tape: readonly TapeReading[]): Suspect[] {
+function suspectsOf(
+  opened: Case,
+  belief: Belief,
+  counted: readonly Counted[],
+  tape: readonly TapeReading[],
+): Suspect[] {
   const chances = faultChances(opened, belief);
   return [...chances.keys()]
     .filter((f) => chances[f]! >= leastChance)
@@ -198,10 +204,7 @@ function nextChecks(opened: Case, advice: Advice, readings: readonly Reading[], 
   const leads = opened.checks.find((check) => check.method.kind === 'leads');
   if (!best || !leads || nulled || !needsNull(best)) return next;
   const reason = `Taken off the low reading that comes next (${best.name}); ${leads.minutes} min.`;
-  return [
-    { check: leads.id, name: leads.name, minutes: leads.minutes, setupMinutes: 0, bits: 0, reason },
-    ...next,
-  ];
+  return [{ check: leads.id, name: leads.name, minutes: leads.minutes, setupMinutes: 0, bits: 0, reason }, ...next];
 }
 
 const needsNull = ({ method }: Check): boolean =>
@@ -238,7 +241,10 @@ function verdictOf(opened: Case, belief: Belief, prices: Prices): AssessedVerdic
         kind,
         id: what,
         name,
-        why: faults.slice(0, 3).map((f) => faultName(opened, f)).join('; '),
+        why: faults
+          .slice(0, 3)
+          .map((f) => faultName(opened, f))
+          .join('; '),
         chance,
       })),
       minutes,

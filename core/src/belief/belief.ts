@@ -76,7 +76,9 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   const kept = rows.reduce((sum, row) => sum + row.after.reduce((s, w) => s + (w < least ? 0 : w), 0), 0);
   return {
     weights: rows.map((row) => row.after.map((weight) => (weight < least ? 0 : weight / kept))),
-    states: rows.map((row) => row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely))),
+    states: rows.map((row) =>
+      row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely)),
+    ),
     evidence: [...belief.evidence, { bits: bitsOf(before, after, total), felt, slip: slipped / total }],
   };
 }

@@ -103,7 +103,13 @@ function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Condit
 }
 
 /** Probability (JCGM 106:2012, 7) that the true value lies inside a sound unit's limits, given the outcome. */
-export function conformity(opened: Case, belief: Belief, check: Check, conditions: Conditions, outcome: Outcome): number {
+export function conformity(
+  opened: Case,
+  belief: Belief,
+  check: Check,
+  conditions: Conditions,
+  outcome: Outcome,
+): number {
   if (outcome.kind === 'finding') return Number.NaN;
   const { method } = check;
   if (method.kind === 'length') {

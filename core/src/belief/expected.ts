@@ -68,7 +68,14 @@ export function expectedByRule(
   if (method.kind === 'length') {
     const { mean, sigma } = method.expected(present);
     const noiseVariance = sigma * sigma + caliperSigma * caliperSigma;
-    return { kind: 'number', mean, slope: kept(slope, noiseVariance), noiseVariance, top: Infinity, span: longestMillimetres };
+    return {
+      kind: 'number',
+      mean,
+      slope: kept(slope, noiseVariance),
+      noiseVariance,
+      top: Infinity,
+      span: longestMillimetres,
+    };
   }
   const range = meter.ohms[0]!;
   const dy = scaleSlope(meter.leadOhms, 'ohms');
@@ -76,7 +83,14 @@ export function expectedByRule(
   slope[dimensions.index.get(`ohms@${meter.id}`)!] = meter.leadOhms * dy;
   const top = toScale(range.fullScale, 'ohms');
   const noiseVariance = (countSigma(range) * dy) ** 2;
-  return { kind: 'number', mean: toScale(meter.leadOhms, 'ohms'), slope: kept(slope, noiseVariance), noiseVariance, top, span: top };
+  return {
+    kind: 'number',
+    mean: toScale(meter.leadOhms, 'ohms'),
+    slope: kept(slope, noiseVariance),
+    noiseVariance,
+    top,
+    span: top,
+  };
 }
 
 /** Expected reading of an instrument on a circuit with faults; `start` are junction volts of a neighbouring state. */
@@ -101,7 +115,14 @@ export function expectedByCircuit(
   const noiseVariance = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
   const top = toScale(shown.fullScale, check.unit);
   const span = setup.function === 'volts' ? Math.min(top, benchSupply.volts) : top;
-  return { kind: 'number', mean: toScale(shown.value, check.unit), slope: kept(slope, noiseVariance), noiseVariance, top, span };
+  return {
+    kind: 'number',
+    mean: toScale(shown.value, check.unit),
+    slope: kept(slope, noiseVariance),
+    noiseVariance,
+    top,
+    span,
+  };
 }
 
 /** How the reading follows what is uncertain of the unit: spreads, temperature, severities. */
@@ -151,7 +172,12 @@ function addInstrument(
 ): number {
   const range = shown.range!;
   const lowOhms = setup.function === 'ohms' && range === meter.ohms[0];
-  const model = setup.function === 'ohms' ? (lowOhms ? modelSigma.lowOhms * shown.value * dy : modelSigma.highOhms) : modelSigma[setup.function as 'diode'];
+  const model =
+    setup.function === 'ohms'
+      ? lowOhms
+        ? modelSigma.lowOhms * shown.value * dy
+        : modelSigma.highOhms
+      : modelSigma[setup.function as 'diode'];
   const noise = (countSigma(range) * dy) ** 2 + model ** 2;
   const own = (name: string) => index.get(`${name}@${meter.id}`)!;
   if (setup.function === 'insulation') return noise + (gainSigma(range) * shown.value * dy) ** 2;

@@ -33,7 +33,13 @@ export function likelihood(check: Check, outcome: Outcome, prediction: Predictio
 }
 
 /** The state of what is uncertain after an outcome: learnt from a number that was more likely honest than not. */
-export function stateAfter(check: Check, outcome: Outcome, prediction: Prediction, state: Gaussian, likely: Likelihood): Gaussian {
+export function stateAfter(
+  check: Check,
+  outcome: Outcome,
+  prediction: Prediction,
+  state: Gaussian,
+  likely: Likelihood,
+): Gaussian {
   if (prediction.kind === 'chances' || outcome.kind !== 'value') return state;
   if ((1 - slipChance) * likely.honest <= slipChance * likely.slip) return state;
   const y = toScale(outcome.value, check.unit);

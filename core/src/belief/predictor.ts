@@ -91,7 +91,14 @@ export class Predictor<M> {
     const { faults, codes } = particle;
     const first = faults.length > 0 && bench.feels[faults[0]!]!;
     const second = faults.length > 1 && bench.feels[faults[1]!]!;
-    const key = first && second ? pairKey(codes[0]!, codes[1]!) : first ? loneKey(codes[0]!, 0) : second ? loneKey(codes[1]!, 1) : 0;
+    const key =
+      first && second
+        ? pairKey(codes[0]!, codes[1]!)
+        : first
+          ? loneKey(codes[0]!, 0)
+          : second
+            ? loneKey(codes[1]!, 1)
+            : 0;
     let known = bench.known.get(key);
     if (!known) {
       const felt = [...(first ? [0] : []), ...(second ? [1] : [])];
@@ -147,7 +154,10 @@ export class Predictor<M> {
     let stand = this.#stands.get(check.id);
     if (!stand) {
       const moved = this.#family.symmetries.map((map, s) => ({ id: relabel(check.id, map), s }));
-      const id = moved.map((m) => m.id).filter((name) => this.#checks.has(name)).sort()[0]!;
+      const id = moved
+        .map((m) => m.id)
+        .filter((name) => this.#checks.has(name))
+        .sort()[0]!;
       const relabellings = moved.filter((m) => m.id === id).map((m) => this.#relabellings[m.s]!);
       this.#stands.set(check.id, (stand = { check: this.#checks.get(id)!, relabellings }));
     }

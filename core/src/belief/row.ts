@@ -49,10 +49,7 @@ export class Row {
   }
 
   /** The states afterwards, for particles that still stand; shared where state and prediction were. */
-  learn(
-    least: number,
-    after: (state: Gaussian, prediction: Prediction, likely: Likelihood) => Gaussian,
-  ): Gaussian[] {
+  learn(least: number, after: (state: Gaussian, prediction: Prediction, likely: Likelihood) => Gaussian): Gaussian[] {
     const learnt = new Map<Likelihood, Gaussian>();
     return this.#states.map((state, p) => {
       const likely = this.likely[p];

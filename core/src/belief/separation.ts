@@ -3,7 +3,13 @@ import type { Prediction } from './expected.ts';
 
 /** One hypothesis about one check: what it expects, in the form that outcomes are weighed with. */
 export type View =
-  | { readonly kind: 'number'; readonly mean: number; readonly sigma: number; readonly over: number; readonly span: number }
+  | {
+      readonly kind: 'number';
+      readonly mean: number;
+      readonly sigma: number;
+      readonly over: number;
+      readonly span: number;
+    }
   | { readonly kind: 'chances'; readonly chances: readonly number[] };
 
 export function viewOf(prediction: Prediction, state: Gaussian): View {

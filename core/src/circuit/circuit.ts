@@ -137,7 +137,8 @@ export class Circuit {
       const b = this.resistorEnds[2 * e + 1]!;
       const across = point.nodeVolts[a]! - point.nodeVolts[b]!;
       perRelativeOhm[e] = ((response[a]! - response[b]!) * across) / values.ohms[e]!;
-      if (this.#copper[e]) perKelvin += (perRelativeOhm[e]! * copperPerKelvin) / (1 + copperPerKelvin * (this.celsius - 20));
+      if (this.#copper[e])
+        perKelvin += (perRelativeOhm[e]! * copperPerKelvin) / (1 + copperPerKelvin * (this.celsius - 20));
     }
     const perShiftVolt = new Float64Array(this.#laws.length);
     for (let j = 0; j < perShiftVolt.length; j++) {

@@ -109,8 +109,7 @@ export function rangeFor<R extends Range>(ranges: readonly R[], value: number): 
 export const gainSigma = (range: Range): number => range.percent / 100 / Math.sqrt(3);
 
 /** The part of ±a that each reading has anew: counts (a/√3) and rounding (step/√12), in the base unit. */
-export const countSigma = (range: Range): number =>
-  range.step * Math.sqrt((range.counts * range.counts) / 3 + 1 / 12);
+export const countSigma = (range: Range): number => range.step * Math.sqrt((range.counts * range.counts) / 3 + 1 / 12);
 
 /** Standard uncertainty of one reading of `value` on a range, gain and counts together. */
 export const readingSigma = (range: Range, value: number): number =>

@@ -1,2 +1,10 @@
-export { type Gaussian, gaussianOf, gaussianProject, gaussianUpdate, type Slope, slopeOf, slopePart } from './gaussian.ts';
+export {
+  type Gaussian,
+  gaussianOf,
+  gaussianProject,
+  gaussianUpdate,
+  type Slope,
+  slopeOf,
+  slopePart,
+} from './gaussian.ts';
 export { normalBetween, normalCdf, normalPdf } from './normal.ts';

@@ -2,10 +2,7 @@ import { formatQuantity } from './format.ts';
 import { prefixes, type Unit, units } from './units.ts';
 
 /** What a person typed: a value in the unit's base (V, Ω, A, mm, °C), over-range, or a refusal that says why. */
-export type Entry =
-  | { kind: 'value'; value: number }
-  | { kind: 'over-range' }
-  | { kind: 'refused'; message: string };
+export type Entry = { kind: 'value'; value: number } | { kind: 'over-range' } | { kind: 'refused'; message: string };
 
 const overRange = /^(o\.?l\.?|0\.?l\.?|over|open|inf|∞)$/i;
 const infix = /^([+-]?\d+)([kKMGRr])(\d+)$/;
@@ -26,7 +23,8 @@ export function parseQuantity(text: string, unit: Unit): Entry {
   if (overRange.test(typed)) return { kind: 'over-range' };
   const split = infix.exec(typed.replace(/\s*(Ω|ohms?)$/i, ''));
   if (split) {
-    if (unit !== 'ohms') return refuse(`“${typed}” reads as a resistance; this check is read in ${units[unit].symbol}.`);
+    if (unit !== 'ohms')
+      return refuse(`“${typed}” reads as a resistance; this check is read in ${units[unit].symbol}.`);
     const scale = /r/i.test(split[2]!) ? 1 : prefixes[split[2]!]!;
     return accept(Number(`${split[1]}.${split[3]}`) * scale, unit, typed);
   }
@@ -48,7 +46,8 @@ function plainDigits(raw: string): Digits {
     message: `“${raw.trim()}” could be ${first} or ${second}: type ${first} or ${second}.`,
   });
   let text = raw.replace(/(\d)[\s\u2009\u202f\u00a0](?=\d{3}(\D|$))/g, '$1');
-  if (/\s/.test(text)) return { kind: 'refused', message: `“${raw.trim()}” has a space inside the number: type one number.` };
+  if (/\s/.test(text))
+    return { kind: 'refused', message: `“${raw.trim()}” has a space inside the number: type one number.` };
   if (/^[+-]?[1-9]\d{0,2},\d{3}$/.test(text)) return ask(text.replace(',', '.'), text.replace(',', ''));
   if (/^[+-]?[1-9]\d{0,2}(,\d{3})+\.\d*$/.test(text)) text = text.replaceAll(',', '');
   else if (/^[+-]?[1-9]\d{0,2}(\.\d{3})+,\d*$/.test(text)) text = text.replaceAll('.', '').replace(',', '.');
@@ -79,10 +78,14 @@ function accept(value: number, unit: Unit, typed: string): Entry {
   const { symbol, most, signed } = units[unit];
   if (!Number.isFinite(value)) return refuse(`“${typed}” is not a number the program can hold.`);
   if (Math.abs(value) > most) {
-    return refuse(`“${typed}” was understood as ${formatQuantity(value, unit)}, more than any bench shows: check the prefix.`);
+    return refuse(
+      `“${typed}” was understood as ${formatQuantity(value, unit)}, more than any bench shows: check the prefix.`,
+    );
   }
   if (!signed && value < 0) {
-    return refuse(`“${typed}” is below 0 ${symbol}: if the leads were nulled in the meter, type 0; else swap nothing and read again.`);
+    return refuse(
+      `“${typed}” is below 0 ${symbol}: if the leads were nulled in the meter, type 0; else swap nothing and read again.`,
+    );
   }
   return { kind: 'value', value };
 }

@@ -14,7 +14,9 @@ const when = () =>
       return value !== undefined && !Number.isNaN(Date.parse(value));
     });
 const oneOf = <T extends string>(values: readonly T[]) =>
-  mixed<T>().oneOf([...values], `must be one of ${values.join(', ')} — got \${value}`).required();
+  mixed<T>()
+    .oneOf([...values], `must be one of ${values.join(', ')} — got \${value}`)
+    .required();
 
 function parameter(name: ClawPoleNumber) {
   const { least, most, symbol, name: spoken } = clawPoleNumbers[name];
@@ -66,14 +68,22 @@ export const readingSchema = object({
   check: string().required('a reading needs the id of its check'),
   outcome: outcomeSchema,
   meter: oneOf(multimeters.map((meter) => meter.id)),
-  celsius: number().required().min(-40, 'temperature below −40 °C — got ${value}').max(200, 'temperature above 200 °C — got ${value}'),
+  celsius: number()
+    .required()
+    .min(-40, 'temperature below −40 °C — got ${value}')
+    .max(200, 'temperature above 200 °C — got ${value}'),
   at: when(),
   technician: text(80).required('a reading needs its technician'),
-  struck: object({ at: when(), technician: text(80).required() }).optional().default(undefined),
+  struck: object({ at: when(), technician: text(80).required() })
+    .optional()
+    .default(undefined),
 }).noUnknown('unknown field: ${unknown}');
 
 const money = (name: string) =>
-  number().typeError(`${name} must be a number — got “\${originalValue}”`).min(0, `${name} can't be below 0 — got \${value}`).optional();
+  number()
+    .typeError(`${name} must be a number — got “\${originalValue}”`)
+    .min(0, `${name} can't be below 0 — got \${value}`)
+    .optional();
 
 export const pricesSchema = object({
   labourPerHour: money('Labour per hour'),
@@ -84,7 +94,10 @@ export const pricesSchema = object({
     .default({})
     .test('items', 'items must give each item a price and minutes of at least 0', (items) =>
       Object.values(items ?? {}).every(
-        (item) => item && typeof item === 'object' && [item.price, item.minutes].every((n) => n === undefined || (Number.isFinite(n) && n >= 0)),
+        (item) =>
+          item &&
+          typeof item === 'object' &&
+          [item.price, item.minutes].every((n) => n === undefined || (Number.isFinite(n) && n >= 0)),
       ),
     ),
 }).noUnknown('unknown field: ${unknown}');

@@ -75,7 +75,10 @@ export const jobFileJsonSchema = {
           exchange: amount,
           core: amount,
           comeback: amount,
-          items: { type: 'object', additionalProperties: closed({ price: amount, minutes: amount }, ['price', 'minutes']) },
+          items: {
+            type: 'object',
+            additionalProperties: closed({ price: amount, minutes: amount }, ['price', 'minutes']),
+          },
         },
         ['labourPerHour', 'exchange', 'core', 'comeback', 'items'],
       ),

@@ -68,7 +68,14 @@ export function decide(opened: Case, belief: Belief, prices: Prices): Verdict {
   const repairs = wanted.filter((action) => action.kind === 'repair');
   const courses = [
     course(opened, belief, prices, 'return', [], barredReturn(opened, belief)),
-    course(opened, belief, prices, 'repair', repairs, repairs.length ? undefined : 'Nothing found that can be mended in place.'),
+    course(
+      opened,
+      belief,
+      prices,
+      'repair',
+      repairs,
+      repairs.length ? undefined : 'Nothing found that can be mended in place.',
+    ),
     course(opened, belief, prices, 'replace', wanted, barredReplace(wanted)),
     course(opened, belief, prices, 'reject', [], barredReject(wanted, prices)),
   ];

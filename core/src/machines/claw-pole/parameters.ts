@@ -19,7 +19,8 @@ export interface ClawPole {
   readonly brushLeastMillimetres: number;
 }
 
-export type ClawPoleNumber = 'ratedAmps' | 'statorPairOhms' | 'rotorOhms' | 'brushNewMillimetres' | 'brushLeastMillimetres';
+export type ClawPoleNumber =
+  'ratedAmps' | 'statorPairOhms' | 'rotorOhms' | 'brushNewMillimetres' | 'brushLeastMillimetres';
 
 /** Spreads are those of a machine known only by its kind: wide, since a spread too narrow condemns sound units. */
 export const clawPoleNumbers: Readonly<Record<ClawPoleNumber, NumberParameter>> = {

@@ -8,7 +8,9 @@ export function fieldThroughBrushes(machine: ClawPole): Check[] {
   const supplySide = machine.regulatorSide === 'supply';
   const red = supplySide ? 'field' : supplyNode(machine);
   const black = supplySide ? 'case' : 'field';
-  const where = supplySide ? 'Red probe on the field terminal, black on the case' : 'Red probe on the field supply terminal, black on the field terminal';
+  const where = supplySide
+    ? 'Red probe on the field terminal, black on the case'
+    : 'Red probe on the field supply terminal, black on the field terminal';
   return [
     meterCheck({
       species: 'field-ohms',

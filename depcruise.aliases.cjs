@@ -1,0 +1,2 @@
+const { resolve } = require('node:path');
+module.exports = { resolve: { alias: { $lib: resolve(__dirname, 'web/src/lib') } } };

@@ -1,0 +1,122 @@
+# Shared by bin/refectum and scripts/test.sh. Expects ROOT.
+die() { echo "refectum: $*" >&2; exit 1; }
+say() { echo "refectum: $*" >&2; }
+
+need_node() {
+  local version
+  command -v node >/dev/null || die "Node.js is missing: install Node.js 20.19 or newer."
+  version=$(node -p 'process.versions.node')
+  node -e 'const [a,b]=process.versions.node.split(".").map(Number);process.exit(a>20||(a===20&&b>=19)?0:1)' ||
+    die "Node.js $version is too old: install 20.19 or newer."
+  command -v npm >/dev/null || die "npm is missing: install the npm that comes with Node.js."
+}
+
+need_disk() { # MB
+  local free
+  free=$(df -Pm "$ROOT" | awk 'NR==2 {print $4}')
+  [ "$free" -ge "$1" ] || die "the disk is full: $free MB are free in $ROOT, $1 MB are needed."
+}
+
+# One installation or build at a time, whoever asks for it.
+locked() {
+  mkdir -p "$ROOT/.refectum"
+  (flock 8; "$@") 8>"$ROOT/.refectum/lock"
+}
+
+need_packages() { locked install_packages; }
+install_packages() {
+  local stamp=$ROOT/node_modules/.refectum-stamp want
+  want=$(sha256sum "$ROOT/package-lock.json" | cut -c1-64)
+  [ "$(cat "$stamp" 2>/dev/null)" != "$want" ] || return 0
+  need_disk 1200
+  say "installing npm packages"
+  npm ci --no-audit --no-fund --loglevel=error 8>&- >"$ROOT/.refectum/npm.log" 2>&1 ||
+    { tail -5 "$ROOT/.refectum/npm.log" >&2; die "npm packages could not be installed: the lines above say why (all of it: .refectum/npm.log)."; }
+  echo "$want" >"$stamp"
+}
+
+need_build() { locked build_web; }
+build_web() {
+  local stamp=$ROOT/web/build/.refectum-stamp want
+  want=$(cd "$ROOT" && find core/src web/src web/static web/drizzle web/package.json web/*.ts web/*.js package-lock.json -type f -print0 2>/dev/null |
+    sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64)
+  [ "$(cat "$stamp" 2>/dev/null)" != "$want" ] || return 0
+  need_disk 300
+  say "building the application"
+  npm run build -w web 8>&- >"$ROOT/.refectum/build.log" 2>&1 ||
+    { tail -20 "$ROOT/.refectum/build.log" >&2; die "the build failed: the lines above say why (all of it: .refectum/build.log)."; }
+  echo "$want" >"$stamp"
+}
+
+need_program() { # PROGRAM PACKAGE
+  command -v "$1" >/dev/null && return 0
+  [ "$(id -u)" = 0 ] || die "$1 is missing. As root: apt-get install $2"
+  say "installing $2"
+  locked apt_install "$2"
+  command -v "$1" >/dev/null || die "$1 is still missing after apt-get install $2."
+}
+apt_install() {
+  { apt-get update -q && DEBIAN_FRONTEND=noninteractive apt-get install -q -y --no-install-recommends "$@"; } \
+    8>&- >"$ROOT/.refectum/apt.log" 2>&1 ||
+    { tail -5 "$ROOT/.refectum/apt.log" >&2; die "apt-get could not install $*: the lines above say why."; }
+}
+need_chromium() { need_program chromium chromium; }
+
+# PostgreSQL refuses to run as root, and its own user must reach the folder.
+home_dir() {
+  if [ -n "${REFECTUM_HOME:-}" ]; then echo "$REFECTUM_HOME"
+  elif [ "$(id -u)" != 0 ] || (cd / && runuser -u postgres -- test -x "$ROOT") 2>/dev/null; then echo "$ROOT/.refectum"
+  else echo "/var/lib/refectum-$(echo "$ROOT" | sha256sum | cut -c1-8)"; fi
+}
+
+port_free() { node -e 'const s=require("net").createServer();s.on("error",()=>process.exit(1));s.listen(+process.argv[1],"127.0.0.1",()=>s.close())' "$1"; }
+alive() { [ -s "$1" ] && kill -0 "$(cut -d' ' -f1 "$1")" 2>/dev/null; }
+
+serve() { # demo|start
+  local home url server
+  scripts/pg.sh install
+  home=$(home_dir)
+  mkdir -p "$home"
+  if alive "$home/server.pid"; then
+    [ -z "$RESET" ] || die "running since before: end it with bin/refectum stop, then start anew with --reset."
+    echo "Refectum is already running: http://127.0.0.1:$(cut -d' ' -f2 "$home/server.pid")/"
+    exit 0
+  fi
+  port_free "$PORT" || die "port $PORT is in use: end the program that has it, or give another with --port N."
+  need_packages
+  need_build
+  [ -z "$RESET" ] || scripts/pg.sh destroy "$home/postgres"
+  url=$(scripts/pg.sh start "$home/postgres")
+  export "${url?}"
+  export HOST=127.0.0.1 PORT ORIGIN="http://127.0.0.1:$PORT" MIGRATIONS_DIR="$ROOT/web/drizzle" SHUTDOWN_TIMEOUT=1
+  [ "$1" != demo ] || export REFECTUM_DEMO=1
+  server=
+  trap 'trap "" TERM INT; [ -z "$server" ] || kill -TERM "$server" 2>/dev/null; wait "$server" 2>/dev/null; rm -f "$home/server.pid"; scripts/pg.sh stop "$home/postgres"; exit 0' TERM INT
+  node "$ROOT/web/build/index.js" >"$home/server.log" 2>&1 &
+  server=$!
+  echo "$server $PORT $$" >"$home/server.pid"
+  for _ in $(seq 150); do
+    if node -e 'fetch(process.argv[1]).then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' "$ORIGIN/api/health"; then
+      echo "Refectum is running: $ORIGIN/   (end with Ctrl-C or bin/refectum stop)"
+      wait "$server" || true
+      break
+    fi
+    kill -0 "$server" 2>/dev/null || break
+    sleep 0.2
+  done
+  rm -f "$home/server.pid"
+  scripts/pg.sh stop "$home/postgres"
+  tail -5 "$home/server.log" >&2
+  die "the application ended: the lines above say why (all of it: $home/server.log)."
+}
+
+stop_all() {
+  local home pid; home=$(home_dir)
+  if alive "$home/server.pid"; then
+    pid=$(cut -d' ' -f3 "$home/server.pid")
+    kill -TERM "$pid" 2>/dev/null || kill -TERM "$(cut -d' ' -f1 "$home/server.pid")"
+    for _ in $(seq 50); do alive "$home/server.pid" || break; sleep 0.1; done
+  fi
+  [ ! -d "$home/postgres" ] || scripts/pg.sh stop "$home/postgres"
+  echo "Refectum is stopped."
+}

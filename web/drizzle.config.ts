@@ -1,0 +1,8 @@
+import { defineConfig } from 'drizzle-kit';
+
+export default defineConfig({
+  dialect: 'postgresql',
+  schema: './src/lib/server/db/schema.ts',
+  out: './drizzle',
+  casing: 'snake_case',
+});

@@ -1,0 +1,22 @@
+/** Every key, as `?` lists it. None is a letter that a reading may hold. */
+export const keys: readonly { readonly key: string; readonly does: string }[] = [
+  { key: '0–9', does: 'type the reading, from anywhere on the bench' },
+  { key: 'Enter', does: 'record the reading' },
+  { key: '*', does: 'over-range (OL)' },
+  { key: '+', does: 'next check: put this one aside' },
+  { key: 'Delete', does: 'take back: strike out the newest reading' },
+  { key: '↑ ↓', does: 'another check from the list' },
+  { key: 'v', does: 'verdict sheet' },
+  { key: 'b', does: 'back to the bench' },
+  { key: '/', does: 'find a tag' },
+  { key: '?', does: 'all keys' },
+];
+
+/** Whether letters act as keys on this screen; some people turn them off. */
+const setting = 'refectum-keys-off';
+export const keysOn = (): boolean => localStorage.getItem(setting) !== '1';
+export const switchKeys = (on: boolean): void => localStorage.setItem(setting, on ? '0' : '1');
+
+/** Whether a key was meant for a field that takes text. */
+export const inField = (event: KeyboardEvent): boolean =>
+  event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]') !== null;

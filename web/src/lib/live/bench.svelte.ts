@@ -1,0 +1,276 @@
+import type { Assessment, Ruler, Situation } from '@refectum/core/assess';
+import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
+import { type Family, familyOf, type Machine } from '@refectum/core/machines';
+import { parseQuantity } from '@refectum/core/quantity';
+import type { Prices } from '@refectum/core/verdict';
+import { type Remote, wrap } from 'comlink';
+import type { Job, TakenReading } from '../job.ts';
+import { freshId, outbox } from './outbox.svelte.ts';
+import type { Reasoner } from './reasoner.worker.ts';
+
+type BenchPlace = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices'>;
+
+interface Technician {
+  readonly id: string;
+  readonly name: string;
+}
+
+const draftKey = (tag: number): string => `refectum-entry-${tag}`;
+
+/** One unit at one screen: what the server knows, what is on its way there, and what follows from both. */
+export class Bench {
+  readonly family: Family<Machine>;
+  readonly checks: readonly Check[];
+  #served = $state.raw<Job>()!;
+  #technician = $state.raw<Technician | undefined>();
+  #reasoner: Remote<Reasoner> | undefined;
+  #worker: Worker | undefined;
+  #round = 0;
+  #assessment = $state.raw<Assessment | undefined>();
+  #ruler = $state.raw<Ruler | undefined>();
+  #picked = $state<string | undefined>();
+  #entry = $state('');
+  #problem = $state<string | undefined>();
+  #last = $state.raw<TakenReading | undefined>();
+  #place = $derived.by(() => this.#withWaitingChanges());
+  #readings = $derived.by(() => this.#withWaitingReadings());
+
+  constructor(job: Job, technician: Technician | undefined) {
+    this.#served = job;
+    this.#technician = technician;
+    this.family = familyOf(job.machine);
+    this.checks = this.family.checks(job.machine);
+  }
+
+  get job(): Job {
+    return this.#served;
+  }
+  get assessment(): Assessment | undefined {
+    return this.#assessment;
+  }
+  get ruler(): Ruler | undefined {
+    return this.#ruler;
+  }
+  get problem(): string | undefined {
+    return this.#problem;
+  }
+  get entry(): string {
+    return this.#entry;
+  }
+  get last(): TakenReading | undefined {
+    return this.#last;
+  }
+  get place(): BenchPlace {
+    return this.#place;
+  }
+  /** The tape: every reading, struck ones too. */
+  get readings(): readonly TakenReading[] {
+    return this.#readings;
+  }
+  get standing(): readonly TakenReading[] {
+    return this.#readings.filter((reading) => !reading.struck);
+  }
+  /** The check at hand: picked, or else the most telling. */
+  get check(): Check | undefined {
+    const id = this.#picked ?? this.#assessment?.next[0]?.check;
+    return this.checks.find((check) => check.id === id);
+  }
+  /** Whether the check at hand was picked rather than advised. */
+  get picked(): boolean {
+    return this.#picked !== undefined;
+  }
+
+  /** Starts the reasoning; answers what ends it. */
+  start(): () => void {
+    this.#entry = sessionStorage.getItem(draftKey(this.#served.tag)) ?? '';
+    this.#worker = new Worker(new URL('./reasoner.worker.ts', import.meta.url), { type: 'module' });
+    this.#reasoner = wrap<Reasoner>(this.#worker);
+    void outbox.open().then(() => this.think());
+    return () => this.#worker?.terminate();
+  }
+
+  /** The server's newest word on the job. */
+  serve(job: Job): void {
+    this.#served = job;
+    void this.think();
+  }
+
+  /** Who works at this screen from now on. */
+  staff(technician: Technician | undefined): void {
+    this.#technician = technician;
+    if (technician) this.#problem = undefined;
+  }
+
+  type(text: string): void {
+    this.#entry = text;
+    this.#problem = undefined;
+    sessionStorage.setItem(draftKey(this.#served.tag), text);
+  }
+
+  async pick(check: string | undefined): Promise<void> {
+    this.#picked = check;
+    this.#problem = undefined;
+    await this.#measure();
+  }
+
+  /** The next check on the list of advice, or the one after the picked. */
+  async skip(): Promise<void> {
+    const order = this.#assessment?.next.map((next) => next.check) ?? [];
+    const at = order.indexOf(this.check?.id ?? '');
+    await this.pick(order[(at + 1) % Math.max(order.length, 1)]);
+  }
+
+  /** Takes what was typed as the reading of the check at hand; says what is wrong with it instead. */
+  async record(): Promise<boolean> {
+    const { check } = this;
+    if (!check) return false;
+    const findings = findingsOf(check);
+    const outcome = findings.length ? findingTyped(this.#entry, findings) : numberTyped(this.#entry, check);
+    if ('message' in outcome) {
+      this.#problem = outcome.message;
+      return false;
+    }
+    return this.take(outcome, this.#entry.trim());
+  }
+
+  async take(outcome: Outcome, typed: string): Promise<boolean> {
+    const { check } = this;
+    if (!check) return false;
+    const technician = this.#need();
+    if (!technician) return false;
+    const { meter, celsius } = this.#place;
+    const taken = { id: freshId(), check: check.id, typed, outcome, meter, celsius, at: new Date().toISOString() };
+    this.type('');
+    this.#picked = undefined;
+    this.#last = { ...taken, technician: technician.name };
+    await this.#send('POST', 'readings', taken.id, { ...taken, technician: technician.id });
+    return true;
+  }
+
+  async strike(reading: string): Promise<void> {
+    const technician = this.#need();
+    if (!technician) return;
+    const body = { reading, at: new Date().toISOString(), technician: technician.id };
+    await this.#send('POST', 'strikes', `strike-${reading}`, body);
+  }
+
+  /** Strikes out the newest reading that stands, and puts its check at hand again. */
+  async takeBack(): Promise<void> {
+    const newest = this.standing.at(-1);
+    if (!newest) return;
+    await this.strike(newest.id);
+    await this.pick(newest.check);
+  }
+
+  async change(change: Partial<BenchPlace>): Promise<void> {
+    const technician = this.#need();
+    if (!technician) return;
+    await this.#send('PATCH', '', freshId(), { ...change, technician: technician.id });
+  }
+
+  /** Works everything out anew; only the newest round counts. */
+  async think(): Promise<void> {
+    if (!this.#reasoner) return;
+    const round = ++this.#round;
+    const assessment = await this.#reasoner.assess(this.#unit(), this.#situation());
+    if (round !== this.#round) return;
+    this.#assessment = assessment;
+    await this.#measure();
+  }
+
+  async #measure(): Promise<void> {
+    const { check } = this;
+    if (!check || !this.#reasoner) return;
+    const round = this.#round;
+    const ruler = await this.#reasoner.ruler(this.#unit(), check.id, this.#situation());
+    if (round === this.#round && this.check === check) this.#ruler = ruler;
+    await this.#reasoner.prepare(this.#unit(), check.id, this.#situation());
+  }
+
+  #need(): Technician | undefined {
+    if (!this.#technician)
+      this.#problem = 'Pick who is working, at the top of the screen, first: every reading carries a name.';
+    return this.#technician;
+  }
+
+  async #send(method: 'POST' | 'PATCH', what: string, id: string, body: Record<string, unknown>): Promise<void> {
+    const { tag } = this.#served;
+    const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
+    // The reasoning does not wait for the post.
+    const sent = outbox.send({ id, tag, method, path, body });
+    await Promise.all([sent, sent.then(() => this.think())]);
+  }
+
+  #unit() {
+    const { machine, complaint } = this.#served;
+    const meters = [...new Set([this.#place.meter, ...this.standing.map((reading) => reading.meter)])].sort();
+    return { machine, complaint, meters };
+  }
+
+  #situation(): Situation {
+    const readings = this.standing.map(({ id, check, outcome, meter, celsius }) => ({
+      id,
+      check,
+      outcome,
+      meter,
+      celsius,
+    }));
+    return { ...this.#place, readings };
+  }
+
+  #waiting(what: string) {
+    return outbox.waiting
+      .filter(({ tag, path }) => tag === this.#served.tag && path.endsWith(what))
+      .map(({ body }) => body);
+  }
+
+  #withWaitingReadings(): readonly TakenReading[] {
+    const known = new Set(this.#served.readings.map((reading) => reading.id));
+    const technician = this.#technician?.name ?? '';
+    const fresh = this.#waiting('/readings')
+      .filter((body) => !known.has(String(body.id)))
+      .map((body) => ({ ...(body as unknown as TakenReading), technician }));
+    // Between the server's having it and its telling us, the newest reading lives only here.
+    const last = this.#last;
+    const refused = outbox.returned.some(({ item }) => item.id === last?.id);
+    if (last && !refused && !known.has(last.id) && !fresh.some(({ id }) => id === last.id)) fresh.push(last);
+    const struck = new Map(this.#waiting('/strikes').map((body) => [String(body.reading), String(body.at)]));
+    return [...this.#served.readings, ...fresh].map((reading) =>
+      !reading.struck && struck.has(reading.id)
+        ? { ...reading, struck: { at: struck.get(reading.id)!, technician } }
+        : reading,
+    );
+  }
+
+  #withWaitingChanges(): BenchPlace {
+    const { assembly, meter, celsius, prices } = this.#served;
+    const changes = outbox.waiting
+      .filter(({ tag, method }) => tag === this.#served.tag && method === 'PATCH')
+      .map(({ body }) => body as Partial<BenchPlace>);
+    const place: BenchPlace = Object.assign({ assembly, meter, celsius, prices }, ...changes);
+    const newest = this.#withWaitingReadings().at(-1);
+    const check =
+      newest &&
+      !this.#served.readings.some(({ id }) => id === newest.id) &&
+      this.checks.find(({ id }) => id === newest.check);
+    return { ...place, assembly: (check && check.assembly) || place.assembly };
+  }
+}
+
+export type { Prices };
+
+function numberTyped(entry: string, check: Check): Outcome | { message: string } {
+  const read = parseQuantity(entry, check.unit);
+  if (read.kind === 'refused') return { message: read.message };
+  if (read.kind === 'over-range' && check.unit === 'millimetres')
+    return { message: 'A length has no over-range: type it in mm.' };
+  return read.kind === 'value' ? { kind: 'value', value: read.value } : { kind: 'over-range' };
+}
+
+function findingTyped(entry: string, findings: ReturnType<typeof findingsOf>): Outcome | { message: string } {
+  const chosen = findings[Number(entry.trim()) - 1];
+  if (chosen) return { kind: 'finding', finding: chosen.id };
+  return {
+    message: `Type a number from 1 to ${findings.length}, or touch one: ${findings.map((f, i) => `${i + 1} ${f.name}`).join(', ')}.`,
+  };
+}

@@ -1,0 +1,121 @@
+import { get, set } from 'idb-keyval';
+
+/** A write on its way to the server. */
+export interface Outgoing {
+  readonly id: string;
+  readonly tag: number;
+  readonly method: 'POST' | 'PATCH';
+  readonly path: string;
+  readonly body: Record<string, unknown>;
+}
+
+export interface Returned {
+  readonly item: Outgoing;
+  readonly message: string;
+}
+
+const key = 'refectum-outbox';
+const retryMilliseconds = 1500;
+
+/**
+ * Writes wait in the browser's own database until the server has them, and are delivered in order. Each carries
+ * its id, so that one delivered twice counts once. What the server refuses comes back with its reason.
+ */
+class Outbox {
+  #waiting = $state.raw<readonly Outgoing[]>([]);
+  #returned = $state.raw<readonly Returned[]>([]);
+  #away = $state(false);
+  #delivering = false;
+  #loaded: Promise<void> | undefined;
+  #delivered: ((tag: number) => void)[] = [];
+
+  /** Not yet taken by the server, oldest first. */
+  get waiting(): readonly Outgoing[] {
+    return this.#waiting;
+  }
+  get returned(): readonly Returned[] {
+    return this.#returned;
+  }
+  /** Whether the server did not answer the last time. */
+  get away(): boolean {
+    return this.#away;
+  }
+
+  /** Takes up what an earlier visit to the page left behind. */
+  open(): Promise<void> {
+    this.#loaded ??= get<Outgoing[]>(key).then(
+      (kept) => {
+        this.#waiting = [...(kept ?? []), ...this.#waiting];
+        void this.#deliver();
+      },
+      () => undefined,
+    );
+    return this.#loaded;
+  }
+
+  onDelivered(hear: (tag: number) => void): () => void {
+    this.#delivered.push(hear);
+    return () => (this.#delivered = this.#delivered.filter((h) => h !== hear));
+  }
+
+  async send(item: Outgoing): Promise<void> {
+    await this.open();
+    await this.#keep([...this.#waiting, item]);
+    void this.#deliver();
+  }
+
+  dismiss(id: string): void {
+    this.#returned = this.#returned.filter(({ item }) => item.id !== id);
+  }
+
+  async #keep(waiting: readonly Outgoing[]): Promise<void> {
+    this.#waiting = waiting;
+    await set(key, waiting).catch(() => undefined);
+  }
+
+  async #deliver(): Promise<void> {
+    if (this.#delivering) return;
+    this.#delivering = true;
+    while (this.#waiting.length > 0) {
+      const item = this.#waiting[0]!;
+      const answer = await post(item);
+      if (answer === 'away') {
+        this.#away = true;
+        await new Promise((resolve) => setTimeout(resolve, retryMilliseconds));
+        continue;
+      }
+      this.#away = false;
+      await this.#keep(this.#waiting.slice(1));
+      if (answer !== 'taken') this.#returned = [...this.#returned, { item, message: answer.refused }];
+      this.#delivered.forEach((hear) => hear(item.tag));
+    }
+    this.#delivering = false;
+  }
+}
+
+async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' | { refused: string }> {
+  try {
+    const response = await fetch(path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (response.ok) return 'taken';
+    if (response.status >= 500) return 'away';
+    const told = (await response.json().catch(() => undefined)) as { message?: string } | undefined;
+    return { refused: told?.message ?? `The server refused it (${response.status}).` };
+  } catch {
+    return 'away';
+  }
+}
+
+export const outbox = new Outbox();
+
+/** A fresh id; randomUUID is missing on plain http over a network. */
+export function freshId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-');
+}

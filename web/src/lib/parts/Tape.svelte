@@ -1,0 +1,82 @@
+<script lang="ts">
+  import { type Assessment, outcomeText } from '@refectum/core/assess';
+  import type { Check } from '@refectum/core/checks';
+  import { timeOf } from '$lib/dates.ts';
+  import type { TakenReading } from '$lib/job.ts';
+  import Mark from './Mark.svelte';
+
+  interface Props {
+    readings: readonly TakenReading[];
+    checks: readonly Check[];
+    assessment: Assessment | undefined;
+    /** Ids that have not reached the server yet. */
+    waiting: ReadonlySet<string>;
+    onstrike: (reading: string) => void;
+    onrepeat: (check: string) => void;
+  }
+  const { readings, checks, assessment, waiting, onstrike, onrepeat }: Props = $props();
+
+  const rows = $derived(
+    readings
+      .map((reading) => {
+        const check = checks.find((c) => c.id === reading.check);
+        return { reading, check, judged: assessment?.readings.find((j) => j.id === reading.id) };
+      })
+      .reverse(),
+  );
+</script>
+
+<section aria-label="Tape" class="tape">
+  <h2 class="font-semibold">Tape</h2>
+  <ol reversed class="pb-2">
+    {#each rows as { reading, check, judged } (reading.id)}
+      <li class="border-b border-dashed border-base-300 py-1" class:struck={reading.struck}>
+        <p class="flex items-center gap-2">
+          <span class="figure text-sm">{timeOf(reading.at)}</span>
+          <span class="min-w-0 grow truncate text-sm" title={check?.name}>{check?.name ?? reading.check}</span>
+          {#if waiting.has(reading.id)}<span class="text-sm" title="On its way to the server">↥ waiting</span>{/if}
+          {#if !reading.struck}
+            <button
+              class="strike"
+              aria-label="Strike out: {check?.name} {judged?.shown ?? ''}"
+              onclick={() => onstrike(reading.id)}>strike</button
+            >
+          {/if}
+        </p>
+        <p class="flex items-center gap-2">
+          <span class="figure grow text-lg font-semibold"
+            >{check ? outcomeText(check, reading.outcome) : reading.typed}</span
+          >
+          {#if reading.struck}
+            <span class="text-sm">struck out, {reading.struck.technician}</span>
+          {:else if judged}
+            <Mark word={judged.word} /> <span>{judged.word}</span>
+          {/if}
+        </p>
+        {#if judged && !reading.struck}
+          {#if judged.net}<p class="text-sm">{judged.net}</p>{/if}
+          {#if judged.repeat}
+            <p class="border-l-4 border-warning pl-2 text-sm">
+              {judged.repeat} <button class="link" onclick={() => onrepeat(judged.check)}>Take it again</button>
+            </p>
+          {/if}
+        {/if}
+      </li>
+    {:else}
+      <li class="py-2">No reading yet. Type one: it lands here.</li>
+    {/each}
+  </ol>
+</section>
+
+<style>
+  .struck {
+    text-decoration: line-through;
+    text-decoration-thickness: 2px;
+  }
+  .strike {
+    padding: 0.15rem 0.5rem;
+    min-height: 1.75rem;
+    text-decoration: underline;
+    font-size: 0.875rem;
+  }
+</style>

@@ -1,0 +1,45 @@
+import type { Assessment } from '@refectum/core/assess';
+import { type Machine, familyOf } from '@refectum/core/machines';
+import { formatQuantity } from '@refectum/core/quantity';
+import type { Job } from './job.ts';
+
+/** What stands on every report. */
+export const reportCautions: readonly string[] = [
+  'Local codes, the maker’s manual and licensed practice come first.',
+  'Battery: the grounded terminal comes off first and goes on last. Never take the battery off a running machine.',
+  'The output cable is live whenever the battery is connected.',
+];
+
+/** The unit as built, in a line each. */
+export function identityLines(job: Job): readonly (readonly [string, string])[] {
+  const { machine } = job;
+  return [
+    ['Customer', job.customer],
+    ['Model', job.model],
+    ['Serial number', job.serial || 'not read'],
+    ['Complaint', `${complaintName(job)}${job.words ? `: ${job.words}` : ''}`],
+    ['Rating', `${machine.ratedVolts}\u202fV, ${machine.ratedAmps}\u202fA`],
+    ['Build', buildLine(machine)],
+    [
+      'Reckoned with',
+      `stator ${formatQuantity(machine.statorPairOhms, 'ohms')} lead to lead, rotor ${formatQuantity(machine.rotorOhms, 'ohms')}, at 20\u202f°C`,
+    ],
+  ];
+}
+
+const complaintName = (job: Job): string =>
+  familyOf(job.machine).complaints.find((complaint) => complaint.id === job.complaint)?.name ?? job.complaint;
+
+function buildLine(machine: Machine): string {
+  const stator = machine.connection === 'unknown' ? 'star or delta not known' : machine.connection;
+  const kind = machine.diodeKind === 'unknown' ? 'diode kind not known' : `${machine.diodeKind} diodes`;
+  const exciter = machine.exciterDiodes ? 'exciter diodes' : 'no exciter diodes';
+  return `${stator}; ${machine.diodes} ${kind}; ${exciter}; regulator on the ${machine.regulatorSide} side`;
+}
+
+/** The parts with a word, those never looked at last, in one line. */
+export const findingsLines = (assessment: Assessment): readonly { word: string; names: string }[] =>
+  ['failed', 'doubtful', "can't tell", 'sound', 'not looked at'].flatMap((word) => {
+    const names = assessment.parts.filter((part) => part.word === word).map((part) => part.name);
+    return names.length ? [{ word, names: names.join(', ') }] : [];
+  });

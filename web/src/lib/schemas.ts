@@ -1,0 +1,70 @@
+import { machineSchema, outcomeSchema, pricesSchema } from '@refectum/core/record';
+import { multimeters } from '@refectum/core/instruments';
+import { families } from '@refectum/core/machines';
+import { courseNames, type CourseId } from '@refectum/core/verdict';
+import { mixed, number, object, string } from 'yup';
+
+/** What comes in through a form or the API; the same schema on both sides. */
+
+const id = () => string().uuid('must be a UUID').required();
+const technician = id().label('technician');
+const complaints = families['claw-pole'].complaints.map((complaint) => complaint.id);
+
+export const celsiusSchema = number()
+  .typeError('Temperature must be a number in °C — got “${originalValue}”')
+  .required('Type the temperature of the part in °C')
+  .min(-40, 'A part below −40 °C is not on this bench — got ${value}')
+  .max(200, 'A part above 200 °C is not on this bench — got ${value}');
+
+export const meterSchema = string()
+  .oneOf(
+    multimeters.map((meter) => meter.id),
+    'no such meter: ${value}',
+  )
+  .required();
+
+export const checkInSchema = object({
+  id: id(),
+  customer: string().trim().required('Who does the unit belong to?').max(80, 'at most 80 characters'),
+  model: string().trim().required('What stands on the plate? “unknown” is an answer.').max(80, 'at most 80 characters'),
+  serial: string().trim().max(40, 'at most 40 characters').default(''),
+  complaint: string().oneOf(complaints, 'Choose a complaint').required('Choose a complaint'),
+  words: string().trim().max(500, 'at most 500 characters').default(''),
+  due: string()
+    .matches(/^(\d{4}-\d{2}-\d{2})?$/, 'a date like 2026-05-04')
+    .default(''),
+  machine: machineSchema,
+});
+
+export const readingEntrySchema = object({
+  id: id(),
+  check: string().required(),
+  typed: string().max(60).required(),
+  outcome: outcomeSchema,
+  meter: meterSchema,
+  celsius: celsiusSchema,
+  at: string().required(),
+  technician,
+});
+
+export const strikeSchema = object({ reading: id(), at: string().required(), technician });
+
+export const benchChangeSchema = object({
+  assembly: string().optional(),
+  meter: meterSchema.optional(),
+  celsius: celsiusSchema.optional(),
+  prices: pricesSchema.optional().default(undefined),
+  technician,
+});
+
+export const decisionSchema = object({
+  id: id(),
+  course: mixed<CourseId>()
+    .oneOf(Object.keys(courseNames) as CourseId[], 'Choose what happens to the unit')
+    .required('Choose what happens to the unit'),
+  reason: string()
+    .trim()
+    .required('Say why, in a few words: it is kept with the unit.')
+    .max(500, 'at most 500 characters'),
+  technician,
+});

@@ -1,0 +1,38 @@
+import { error, json, type RequestEvent } from '@sveltejs/kit';
+import { type AnyObjectSchema, type InferType, ValidationError } from 'yup';
+import { Refused } from './jobs.ts';
+
+/** Reads a JSON body by its schema; what is wrong with it comes back field by field with status 422. */
+export async function bodyOf<S extends AnyObjectSchema>(event: RequestEvent, schema: S): Promise<InferType<S>> {
+  let raw: unknown;
+  try {
+    raw = await event.request.json();
+  } catch {
+    throw error(400, 'The body is not JSON.');
+  }
+  try {
+    return await schema.noUnknown().validate(raw, { abortEarly: false, strict: true });
+  } catch (cause) {
+    if (!(cause instanceof ValidationError)) throw cause;
+    const problems = (cause.inner.length ? cause.inner : [cause]).map((p) => `${p.path || 'body'}: ${p.message}`);
+    throw error(422, problems.join('; '));
+  }
+}
+
+/** Does it, and turns a refusal into its status and sentence. */
+export async function answered<T>(act: () => Promise<T>): Promise<T> {
+  try {
+    return await act();
+  } catch (cause) {
+    if (cause instanceof Refused) throw error(cause.status, cause.message);
+    throw cause;
+  }
+}
+
+export const done = () => json({ done: true });
+
+export function tagOf(event: RequestEvent): number {
+  const tag = Number(event.params.tag);
+  if (!Number.isInteger(tag) || tag < 1) throw error(404, `“${event.params.tag}” is no tag number.`);
+  return tag;
+}

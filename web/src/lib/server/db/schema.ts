@@ -1,0 +1,117 @@
+import type { Assessment } from '@refectum/core/assess';
+import type { Outcome } from '@refectum/core/checks';
+import type { Machine } from '@refectum/core/machines';
+import type { JobFile } from '@refectum/core/record';
+import type { Prices } from '@refectum/core/verdict';
+import { date, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+
+const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
+
+/** Every root table carries the shop's id, so that several shops can live in one database. */
+export const shop = pgTable('shop', {
+  id: uuid().primaryKey(),
+  name: text().notNull(),
+  /** What stands at the top of printed reports. */
+  heading: text().notNull(),
+  nextTag: integer().notNull(),
+});
+
+export const technician = pgTable(
+  'technician',
+  {
+    id: uuid().primaryKey(),
+    shopId: uuid()
+      .notNull()
+      .references(() => shop.id),
+    name: text().notNull(),
+  },
+  (table) => [unique().on(table.shopId, table.name)],
+);
+
+/** A visit of one unit. What describes unit and bench may be corrected; readings, strikes and verdicts only grow. */
+export const job = pgTable(
+  'job',
+  {
+    /** Made by the client: a check-in sent twice is one job. */
+    id: uuid().primaryKey(),
+    shopId: uuid()
+      .notNull()
+      .references(() => shop.id),
+    tag: integer().notNull(),
+    customer: text().notNull(),
+    model: text().notNull(),
+    serial: text().notNull(),
+    complaint: text().notNull(),
+    words: text().notNull(),
+    due: date({ mode: 'string' }),
+    machine: jsonb().$type<Machine>().notNull(),
+    assembly: text().notNull(),
+    meter: text().notNull(),
+    celsius: real().notNull(),
+    prices: jsonb().$type<Prices>().notNull(),
+    checkedInAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+    changedAt: moment(),
+    changedBy: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [unique().on(table.shopId, table.tag)],
+);
+
+export const reading = pgTable(
+  'reading',
+  {
+    /** Made by the client: a reading delivered twice is one reading. */
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    /** Order of arrival. */
+    number: integer().generatedAlwaysAsIdentity(),
+    check: text().notNull(),
+    /** As typed, before it was understood. */
+    typed: text().notNull(),
+    outcome: jsonb().$type<Outcome>().notNull(),
+    meter: text().notNull(),
+    celsius: real().notNull(),
+    takenAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
+);
+
+/** A reading struck out; the reading stays. */
+export const strike = pgTable('strike', {
+  readingId: uuid()
+    .primaryKey()
+    .references(() => reading.id),
+  struckAt: moment(),
+  technicianId: uuid()
+    .notNull()
+    .references(() => technician.id),
+});
+
+/** A decision, with all it was made from, for good. */
+export const verdict = pgTable(
+  'verdict',
+  {
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    course: text().notNull(),
+    reason: text().notNull(),
+    jobFile: jsonb().$type<JobFile>().notNull(),
+    assessment: jsonb().$type<Assessment>().notNull(),
+    decidedAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
+);

@@ -1,0 +1,82 @@
+import { randomUUID } from 'node:crypto';
+import { type Case, checkOf, fromScale, openCase } from '@refectum/core/belief';
+import { findingsOf, type Outcome } from '@refectum/core/checks';
+import { multimeterById, rangeFor } from '@refectum/core/instruments';
+import { addDays, formatISO, subMinutes } from 'date-fns';
+import { eq } from 'drizzle-orm';
+import { assessJobHere } from '../assess.ts';
+import { database } from '../db/connect.ts';
+import { job, shop, technician } from '../db/schema.ts';
+import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf } from '../jobs.ts';
+import { ensureShop, forgetShop } from '../shop.ts';
+import { type DemoUnit, demoShop, demoUnits } from './units.ts';
+
+/** Fills an empty shop with the demo; a shop that has jobs is left alone. */
+export async function loadDemo(): Promise<void> {
+  const { id: shopId } = await ensureShop();
+  const db = database();
+  const [any] = await db.select({ id: job.id }).from(job).limit(1);
+  if (any) return;
+  const people = demoShop.technicians.map((name) => ({ id: randomUUID(), shopId, name }));
+  await db.transaction(async (tx) => {
+    await tx.update(shop).set({ name: demoShop.name, heading: demoShop.heading }).where(eq(shop.id, shopId));
+    await tx.delete(technician).where(eq(technician.shopId, shopId));
+    await tx.insert(technician).values(people);
+  });
+  forgetShop();
+  const now = new Date();
+  for (const [i, unit] of demoUnits.entries()) {
+    await loadUnit(shopId, people[i % people.length]!.id, unit, subMinutes(now, 60 * (demoUnits.length - i)));
+  }
+}
+
+async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date): Promise<void> {
+  const due = formatISO(addDays(start, unit.dueInDays), { representation: 'date' });
+  const tag = await checkIn(shopId, by, { ...unit, id: randomUUID(), due }, unit.meter);
+  await changeJob(shopId, tag, by, { celsius: unit.celsius, prices: unit.prices ?? { items: {} } });
+  const opened = openCase(unit.machine, unit.complaint, [multimeterById(unit.meter)]);
+  for (const [n, step] of unit.done.entries()) {
+    const [check, given] = typeof step === 'string' ? [step, undefined] : step;
+    const outcome = given === undefined ? demoOutcome(opened, unit, check, n) : givenOutcome(given);
+    await addReading(shopId, tag, {
+      id: randomUUID(),
+      check,
+      typed: outcome.kind === 'value' ? String(outcome.value) : outcome.kind === 'over-range' ? 'OL' : outcome.finding,
+      outcome,
+      meter: unit.meter,
+      celsius: unit.celsius,
+      at: subMinutes(start, -2 * n - 3).toISOString(),
+      technician: by,
+    });
+  }
+  if (!unit.verdict) return;
+  const found = await findJob(shopId, tag);
+  const made = { jobFile: jobFileOf(found), assessment: assessJobHere(found) };
+  await addVerdict(shopId, tag, { id: randomUUID(), ...unit.verdict, technician: by }, made);
+}
+
+const givenOutcome = (given: number | string): Outcome =>
+  typeof given === 'number' ? { kind: 'value', value: given } : { kind: 'finding', finding: given };
+
+/** What the meter would show on the unit's hidden truth, rounded to its steps. */
+function demoOutcome(opened: Case, unit: DemoUnit, checkId: string, n: number): Outcome {
+  const check = checkOf(opened, checkId);
+  const meter = multimeterById(unit.meter);
+  const wanted = unit.truth.map((t) => opened.faults.findIndex((fault) => fault.id === t.fault));
+  const off = (severities: readonly number[]) =>
+    severities.reduce((sum, s, i) => sum + Math.abs(Math.log(s / unit.truth[i]!.severity)), 0);
+  const particle = opened.particles
+    .filter((p) => p.faults.length === wanted.length && wanted.every((f, i) => p.faults[i] === f))
+    .sort((a, b) => off(a.severities) - off(b.severities))[0]!;
+  const prediction = opened.predictor({ meter, celsius: unit.celsius }).predict(check, opened.builds[0]!, particle);
+  if (prediction.kind === 'chances') {
+    const likeliest = prediction.chances.indexOf(Math.max(...prediction.chances));
+    return { kind: 'finding', finding: findingsOf(check)[likeliest]!.id };
+  }
+  if (prediction.mean > prediction.top) return { kind: 'over-range' };
+  // A sound unit is never exactly the mean: a fixed small sway, different from reading to reading.
+  const value = fromScale(prediction.mean, check.unit) * (1 + 0.004 * Math.sin(7 * n + unit.customer.length));
+  const ranges = check.unit === 'volts' ? (check.species === 'current-drop' ? meter.volts : [meter.diode]) : meter.ohms;
+  const { step } = check.unit === 'millimetres' ? { step: 0.1 } : rangeFor(ranges, value);
+  return { kind: 'value', value: Number((Math.round(value / step) * step).toPrecision(8)) };
+}

@@ -1,0 +1,255 @@
+import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
+import type { CourseId, Prices } from '@refectum/core/verdict';
+
+/** Invented: the workshop of a small island ferry port. No real person, place, brand or part number. */
+export const demoShop = {
+  name: 'Port Workshop, Saltholm Ferry',
+  heading: 'Port Workshop · Saltholm Ferry Landing · buses, pumps, harvesters, scooters and the railcar',
+  technicians: ['Ansa Brimmel', 'Tovik Harle', 'Wenna Oskarby'],
+};
+
+export interface DemoUnit {
+  readonly customer: string;
+  readonly model: string;
+  readonly serial: string;
+  readonly complaint: string;
+  readonly words: string;
+  readonly dueInDays: number;
+  readonly machine: ClawPole;
+  readonly meter: string;
+  readonly celsius: number;
+  /** Hidden truth that the readings are worked out from: faults with severity. */
+  readonly truth: readonly { readonly fault: string; readonly severity: number }[];
+  /** Done so far, in order. A value or finding overrides what the truth gives: a slip, or what eyes see. */
+  readonly done: readonly (string | readonly [string, number | string])[];
+  readonly prices?: Prices;
+  readonly verdict?: { readonly course: CourseId; readonly reason: string };
+}
+
+const known = (volts: 12 | 24, amps: number, more: Partial<ClawPole> = {}): ClawPole => ({
+  ...clawPoleGeneric(volts, amps),
+  connection: 'star',
+  diodeKind: 'silicon',
+  ...more,
+});
+
+const prices: Prices = {
+  labourPerHour: 48,
+  exchange: 210,
+  core: 25,
+  comeback: 90,
+  items: {
+    rectifier: { price: 44 },
+    'exciter-diodes': { price: 22 },
+    output: { price: 6 },
+    rotor: { price: 85 },
+    brushes: { price: 9 },
+    stator: { price: 78 },
+    regulator: { price: 38 },
+    'running-gear': { price: 31 },
+  },
+};
+
+const opening = ['bridge-forward', 'bridge-reverse', 'bridge-reverse-ohms'] as const;
+const field = ['leads-null', 'field-ohms', 'field-turning'] as const;
+
+export const demoUnits: readonly DemoUnit[] = [
+  {
+    customer: 'Island Buses, no. 4',
+    model: 'Ferrolux 28-90',
+    serial: 'FX 20871',
+    complaint: 'low-charge',
+    words: 'Lights dim at the stops, recovers on the hill.',
+    dueInDays: 2,
+    machine: known(24, 90, { statorPairOhms: 0.22, rotorOhms: 8.6 }),
+    meter: 'workshop',
+    celsius: 21,
+    truth: [{ fault: 'diode-shorted:B+', severity: 0.02 }],
+    done: [...opening],
+    prices,
+  },
+  {
+    customer: 'Fire Station West',
+    model: 'Pumpmate 65',
+    serial: '',
+    complaint: 'no-charge',
+    words: 'Portable pump, battery flat after the drill.',
+    dueInDays: 1,
+    machine: clawPoleGeneric(12, 65),
+    meter: 'workshop',
+    celsius: 20,
+    truth: [{ fault: 'brush-worn', severity: 1e7 }],
+    done: [],
+  },
+  {
+    customer: 'Kelda Farm',
+    model: 'Harrow 14-120',
+    serial: 'H 5512',
+    complaint: 'charge-lamp',
+    words: 'Lamp glows at idle, gone when revved.',
+    dueInDays: 4,
+    machine: known(12, 120, { statorPairOhms: 0.1, rotorOhms: 2.7 }),
+    meter: 'bench',
+    celsius: 19,
+    truth: [{ fault: 'exciter-open:A', severity: 1 }],
+    done: [...opening, ...field, 'ring-ring', 'exciter-forward:A', 'exciter-forward:B'],
+    prices,
+  },
+  {
+    customer: 'Heritage Railcar Society',
+    model: 'Railcar generator set, 24 V',
+    serial: 'RC-2',
+    complaint: 'whine',
+    words: 'Growls under load, worse warm.',
+    dueInDays: 12,
+    machine: known(24, 140, { exciterDiodes: false, regulatorSide: 'supply', statorPairOhms: 0.16, rotorOhms: 9.2 }),
+    meter: 'bench',
+    celsius: 18,
+    truth: [{ fault: 'diode-open:C-', severity: 1 }],
+    done: [...opening, 'current-drop:A-', 'current-drop:B-', 'current-drop:C-', 'diode-forward:C-'],
+    prices,
+    verdict: { course: 'replace', reason: 'One negative diode open, no single diodes in stock: rectifier.' },
+  },
+  {
+    customer: 'Ferry tender “Little Auk”',
+    model: 'Marine 12-70',
+    serial: 'M70/311',
+    complaint: 'drains-overnight',
+    words: 'Flat on Mondays.',
+    dueInDays: 3,
+    machine: known(12, 70),
+    meter: 'workshop',
+    celsius: 16,
+    truth: [{ fault: 'diode-leaky:A-', severity: 300 }],
+    done: [...opening, ...field],
+    prices,
+  },
+  {
+    customer: 'Scooter hire, the quay',
+    model: 'unknown',
+    serial: '',
+    complaint: 'none',
+    words: 'Taken off a wreck, for stock.',
+    dueInDays: 20,
+    machine: clawPoleGeneric(12, 55),
+    meter: 'pocket',
+    celsius: 20,
+    truth: [],
+    done: [],
+  },
+  {
+    customer: 'Island Buses, no. 7',
+    model: 'Ferrolux 28-90',
+    serial: 'FX 20913',
+    complaint: 'no-charge',
+    words: 'Went out on the evening run.',
+    dueInDays: 1,
+    machine: known(24, 90, { statorPairOhms: 0.22, rotorOhms: 8.6 }),
+    meter: 'workshop',
+    celsius: 22,
+    truth: [
+      { fault: 'brush-worn', severity: 1e7 },
+      { fault: 'rings-dirty', severity: 1.5 },
+    ],
+    done: [
+      ...opening,
+      'leads-null',
+      'field-ohms',
+      ['field-turning', 'never'],
+      ['brush-length', 2.1],
+      ['rings-by-eye', 'burnt'],
+      'ring-ring',
+    ],
+    prices,
+  },
+  {
+    customer: 'Harvester Co-operative',
+    model: 'Harrow 14-120',
+    serial: 'H 5540',
+    complaint: 'overcharge',
+    words: 'Battery smells, 16 V on the dash.',
+    dueInDays: 6,
+    machine: known(12, 120, { statorPairOhms: 0.1, rotorOhms: 2.7 }),
+    meter: 'bench',
+    celsius: 20,
+    truth: [{ fault: 'regulator', severity: 1 }],
+    done: [
+      ...opening,
+      ...field,
+      'ring-ring',
+      'ring-core',
+      ['brush-length', 7.4],
+      ['rings-by-eye', 'smooth'],
+      'joined-forward:A+',
+      'joined-forward:A-',
+    ],
+    prices,
+    verdict: {
+      course: 'replace',
+      reason: 'Field circuit sound and not to core; set-point runs away on the vehicle: regulator.',
+    },
+  },
+  {
+    customer: 'Lighthouse keeper',
+    model: 'Marine 12-70',
+    serial: 'M70/287',
+    complaint: 'low-charge',
+    words: '',
+    dueInDays: 8,
+    machine: known(12, 70, { connection: 'delta' }),
+    meter: 'workshop',
+    celsius: 20,
+    truth: [{ fault: 'stator-open:B', severity: 1 }],
+    done: [...opening, 'leads-null', 'stator-pair:AB', 'stator-pair:BC', 'stator-pair:CA'],
+  },
+  {
+    customer: 'Fire Station East',
+    model: 'Pumpmate 65',
+    serial: 'P65-19',
+    complaint: 'no-charge',
+    words: 'Back from the mainland as “tested good”.',
+    dueInDays: 2,
+    machine: known(12, 65, { regulatorSide: 'supply' }),
+    meter: 'workshop',
+    celsius: 20,
+    truth: [{ fault: 'rotor-core', severity: 100 }],
+    done: [...opening, ...field],
+    prices,
+  },
+  {
+    customer: 'School bus',
+    model: 'Ferrolux 14-75',
+    serial: 'FX 11820',
+    complaint: 'no-charge',
+    words: 'Second opinion wanted.',
+    dueInDays: 5,
+    machine: clawPoleGeneric(12, 75),
+    meter: 'workshop',
+    celsius: 20,
+    truth: [{ fault: 'rotor-open', severity: 1 }],
+    done: ['leads-null', 'field-ohms', ['field-turning', 'never']],
+  },
+  {
+    customer: 'Harbour crane',
+    model: 'Ferrolux 28-110',
+    serial: 'FX 30022',
+    complaint: 'whine',
+    words: 'Rebuilt last year.',
+    dueInDays: 7,
+    machine: known(24, 110, { statorPairOhms: 0.18, rotorOhms: 8.2 }),
+    meter: 'bench',
+    celsius: 20,
+    truth: [{ fault: 'rings-dirty', severity: 1.5 }],
+    done: [
+      ...opening,
+      'leads-null',
+      'field-ohms',
+      ['field-turning', 'jumps'],
+      ['rings-by-eye', 'dull'],
+      ['brush-length', 8.2],
+      'ring-ring',
+    ],
+    prices,
+    verdict: { course: 'repair', reason: 'Rings cleaned and polished, contact steady over the whole turn.' },
+  },
+];

@@ -1,0 +1,292 @@
+import type { Assessment } from '@refectum/core/assess';
+import { type CourseId } from '@refectum/core/verdict';
+import { familyOf, type Machine } from '@refectum/core/machines';
+import { type JobFile, jobFileVersion } from '@refectum/core/record';
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import type { Job, TakenReading } from '../job.ts';
+import { database, type Queryable } from './db/connect.ts';
+import { job, reading, shop, strike, technician, verdict } from './db/schema.ts';
+import { announce } from './live.ts';
+
+/** Something asked for that can't be done, in a sentence for the person who asked. */
+export class Refused extends Error {
+  readonly status: number;
+  constructor(status: number, message: string) {
+    super(message);
+    this.name = 'Refused';
+    this.status = status;
+  }
+}
+
+export async function listTechnicians(shopId: string): Promise<{ id: string; name: string }[]> {
+  const rows = await database()
+    .select()
+    .from(technician)
+    .where(eq(technician.shopId, shopId))
+    .orderBy(asc(technician.name));
+  return rows.map(({ id, name }) => ({ id, name }));
+}
+
+async function needTechnician(db: Queryable, shopId: string, id: string): Promise<void> {
+  const [found] = await db
+    .select()
+    .from(technician)
+    .where(and(eq(technician.id, id), eq(technician.shopId, shopId)));
+  if (!found) throw new Refused(409, 'Pick who is working at the top of the screen first.');
+}
+
+type JobRow = typeof job.$inferSelect;
+
+/** All jobs of a shop, newest first, with what the rack needs. */
+export async function listJobs(shopId: string): Promise<Job[]> {
+  const db = database();
+  const rows = await db.select().from(job).where(eq(job.shopId, shopId)).orderBy(desc(job.tag));
+  return Promise.all(rows.map((row) => complete(db, row)));
+}
+
+export async function findJob(shopId: string, tag: number): Promise<Job> {
+  const db = database();
+  return complete(db, await needJob(db, shopId, tag));
+}
+
+async function needJob(db: Queryable, shopId: string, tag: number, lock = false): Promise<JobRow> {
+  const query = db
+    .select()
+    .from(job)
+    .where(and(eq(job.shopId, shopId), eq(job.tag, tag)));
+  const [row] = await (lock ? query.for('update') : query);
+  if (!row) throw new Refused(404, `There is no tag ${tag} in this shop.`);
+  return row;
+}
+
+async function complete(db: Queryable, row: JobRow): Promise<Job> {
+  const [people, readings, verdicts] = await Promise.all([
+    db.select().from(technician).where(eq(technician.shopId, row.shopId)),
+    db
+      .select({ reading, strike })
+      .from(reading)
+      .leftJoin(strike, eq(strike.readingId, reading.id))
+      .where(eq(reading.jobId, row.id))
+      .orderBy(asc(reading.number)),
+    db.select().from(verdict).where(eq(verdict.jobId, row.id)).orderBy(asc(verdict.decidedAt)),
+  ]);
+  const name = (id: string) => people.find((person) => person.id === id)?.name ?? 'unknown';
+  return {
+    id: row.id,
+    tag: row.tag,
+    customer: row.customer,
+    model: row.model,
+    serial: row.serial,
+    complaint: row.complaint,
+    words: row.words,
+    due: row.due,
+    machine: row.machine,
+    assembly: row.assembly,
+    meter: row.meter,
+    celsius: row.celsius,
+    prices: row.prices,
+    checkedInAt: row.checkedInAt.toISOString(),
+    technician: name(row.technicianId),
+    readings: readings.map(({ reading: r, strike: s }): TakenReading => ({
+      id: r.id,
+      check: r.check,
+      typed: r.typed,
+      outcome: r.outcome,
+      meter: r.meter,
+      celsius: r.celsius,
+      at: r.takenAt.toISOString(),
+      technician: name(r.technicianId),
+      ...(s ? { struck: { at: s.struckAt.toISOString(), technician: name(s.technicianId) } } : {}),
+    })),
+    verdicts: verdicts.map((v) => ({
+      id: v.id,
+      course: v.course as CourseId,
+      reason: v.reason,
+      engine: v.assessment.engine,
+      at: v.decidedAt.toISOString(),
+      technician: name(v.technicianId),
+    })),
+  };
+}
+
+export interface CheckIn {
+  readonly id: string;
+  readonly customer: string;
+  readonly model: string;
+  readonly serial: string;
+  readonly complaint: string;
+  readonly words: string;
+  readonly due: string;
+  readonly machine: Machine;
+}
+
+/** Takes a unit in under the shop's next tag number. Sent twice under one id it is one job. */
+export async function checkIn(
+  shopId: string,
+  technicianId: string,
+  entry: CheckIn,
+  meter = 'workshop',
+): Promise<number> {
+  return database().transaction(async (db) => {
+    await needTechnician(db, shopId, technicianId);
+    const [before] = await db.select().from(job).where(eq(job.id, entry.id));
+    if (before) return before.tag;
+    const [numbered] = await db
+      .update(shop)
+      .set({ nextTag: sql`${shop.nextTag} + 1` })
+      .where(eq(shop.id, shopId))
+      .returning({ next: shop.nextTag });
+    const tag = numbered!.next - 1;
+    const now = new Date();
+    await db.insert(job).values({
+      ...entry,
+      due: entry.due || null,
+      shopId,
+      tag,
+      assembly: familyOf(entry.machine).assemblies[0]!.id,
+      meter,
+      celsius: 20,
+      prices: { items: {} },
+      checkedInAt: now,
+      technicianId,
+      changedAt: now,
+      changedBy: technicianId,
+    });
+    await announce(db, tag);
+    return tag;
+  });
+}
+
+export interface ReadingEntry {
+  readonly id: string;
+  readonly check: string;
+  readonly typed: string;
+  readonly outcome: typeof reading.$inferInsert.outcome;
+  readonly meter: string;
+  readonly celsius: number;
+  readonly at: string;
+  readonly technician: string;
+}
+
+/** Adds a reading; the same id twice is one reading. */
+export async function addReading(shopId: string, tag: number, entry: ReadingEntry): Promise<void> {
+  await database().transaction(async (db) => {
+    await needTechnician(db, shopId, entry.technician);
+    const row = await needJob(db, shopId, tag, true);
+    const check = familyOf(row.machine)
+      .checks(row.machine)
+      .find((c) => c.id === entry.check);
+    if (!check) throw new Refused(422, `This unit has no check “${entry.check}”: reload the bench.`);
+    await db
+      .insert(reading)
+      .values({
+        id: entry.id,
+        jobId: row.id,
+        check: entry.check,
+        typed: entry.typed,
+        outcome: entry.outcome,
+        meter: entry.meter,
+        celsius: entry.celsius,
+        takenAt: new Date(entry.at),
+        technicianId: entry.technician,
+      })
+      .onConflictDoNothing();
+    if (check.assembly) await db.update(job).set({ assembly: check.assembly }).where(eq(job.id, row.id));
+    await announce(db, tag);
+  });
+}
+
+/** Strikes a reading out; twice is once. */
+export async function strikeReading(
+  shopId: string,
+  tag: number,
+  entry: { reading: string; at: string; technician: string },
+): Promise<void> {
+  await database().transaction(async (db) => {
+    await needTechnician(db, shopId, entry.technician);
+    const row = await needJob(db, shopId, tag);
+    const [own] = await db
+      .select()
+      .from(reading)
+      .where(and(eq(reading.id, entry.reading), eq(reading.jobId, row.id)));
+    if (!own) throw new Refused(404, 'That reading is not on this unit’s tape.');
+    await db
+      .insert(strike)
+      .values({ readingId: entry.reading, struckAt: new Date(entry.at), technicianId: entry.technician })
+      .onConflictDoNothing();
+    await announce(db, tag);
+  });
+}
+
+export type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' | 'prices'>>;
+
+/** Changes what describes the bench or the prices. */
+export async function changeJob(shopId: string, tag: number, technicianId: string, change: BenchChange): Promise<void> {
+  await database().transaction(async (db) => {
+    await needTechnician(db, shopId, technicianId);
+    const row = await needJob(db, shopId, tag, true);
+    const states = familyOf(row.machine).assemblies.map((state) => state.id);
+    if (change.assembly !== undefined && !states.includes(change.assembly)) {
+      throw new Refused(422, `“${change.assembly}” is no state of assembly: one of ${states.join(', ')}.`);
+    }
+    await db
+      .update(job)
+      .set({ ...change, changedAt: new Date(), changedBy: technicianId })
+      .where(eq(job.id, row.id));
+    await announce(db, tag);
+  });
+}
+
+/** Keeps a decision with the file and the assessment it was made from, for good. */
+export async function addVerdict(
+  shopId: string,
+  tag: number,
+  entry: { id: string; course: CourseId; reason: string; technician: string },
+  made: { jobFile: JobFile; assessment: Assessment },
+): Promise<void> {
+  await database().transaction(async (db) => {
+    await needTechnician(db, shopId, entry.technician);
+    const row = await needJob(db, shopId, tag, true);
+    await db
+      .insert(verdict)
+      .values({
+        id: entry.id,
+        jobId: row.id,
+        course: entry.course,
+        reason: entry.reason,
+        ...made,
+        decidedAt: new Date(),
+        technicianId: entry.technician,
+      })
+      .onConflictDoNothing();
+    await announce(db, tag);
+  });
+}
+
+/** The job in the open format. */
+export function jobFileOf(found: Job): JobFile {
+  return {
+    format: 'refectum-job',
+    version: jobFileVersion,
+    tag: String(found.tag),
+    customer: found.customer,
+    model: found.model,
+    complaint: found.complaint,
+    words: found.words,
+    machine: found.machine,
+    assembly: found.assembly,
+    meter: found.meter,
+    celsius: found.celsius,
+    readings: found.readings.map(({ id, check, outcome, meter, celsius, at, technician: by, struck }) => ({
+      id,
+      check,
+      outcome,
+      meter,
+      celsius,
+      at,
+      technician: by,
+      struck,
+    })),
+    prices: { ...found.prices, items: { ...found.prices.items } },
+  };
+}

@@ -1,0 +1,124 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import type { Assessment } from '@refectum/core/assess';
+import { courseNames } from '@refectum/core/verdict';
+import { toSVG } from 'bwip-js/node';
+import pdfmake from 'pdfmake';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { dayAndTimeOf, timeOf } from '../dates.ts';
+import { type Job, tagCode } from '../job.ts';
+import { findingsLines, identityLines, reportCautions } from '../report.ts';
+
+const fonts = join(dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/ibm-plex-sans/package.json')));
+const face = (name: string) => join(fonts, name, `IBMPlexSans_${name}.ttf`);
+
+pdfmake.setFonts({
+  Plex: {
+    normal: face('400Regular'),
+    bold: face('600SemiBold'),
+    italics: face('400Regular_Italic'),
+    bolditalics: face('600SemiBold_Italic'),
+  },
+});
+pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fonts));
+
+const percent = (p: number): string => `${Math.round(100 * p)}\u202f%`;
+const heading = (text: string): Content => ({ text, bold: true, fontSize: 12, margin: [0, 10, 0, 3] });
+const pairs = (rows: readonly (readonly [string, string])[]): Content => ({
+  layout: 'noBorders',
+  table: { widths: [95, '*'], body: rows.map(([name, value]) => [name, value]) },
+});
+
+/** The report as a PDF: identity, decision, findings, every reading, what remains, cautions. */
+export async function reportPdf(job: Job, assessment: Assessment, shopHeading: string): Promise<Uint8Array> {
+  const definition: TDocumentDefinitions = {
+    info: { title: `Test report, tag ${job.tag}` },
+    pageSize: 'A4',
+    pageMargins: [42, 46, 42, 46],
+    defaultStyle: { font: 'Plex', fontSize: 9.5 },
+    footer: (page, pages) => ({
+      text: `Tag ${job.tag}, page ${page} of ${pages}`,
+      alignment: 'center',
+      fontSize: 8.5,
+      margin: [0, 14, 0, 0],
+    }),
+    content: [
+      { text: shopHeading },
+      {
+        columns: [
+          { text: `Test report, tag ${job.tag}`, bold: true, fontSize: 18 },
+          { svg: toSVG({ bcid: 'code128', text: tagCode(job.tag), height: 9 }), width: 120 },
+        ],
+      },
+      heading('Unit'),
+      pairs([...identityLines(job), ['Checked in', `${dayAndTimeOf(job.checkedInAt)}, ${job.technician}`]]),
+      heading('Decision'),
+      decisionText(job, assessment),
+      heading('Findings'),
+      pairs(findingsLines(assessment).map(({ word, names }) => [word, names] as const)),
+      heading('Readings'),
+      readingsTable(job, assessment),
+      heading('Suspects that remain'),
+      {
+        ul: [
+          ...assessment.suspects
+            .filter((s) => s.chance >= 0.02)
+            .map((s) => `${s.name}: ${percent(s.chance)}${s.severity ? `, ${s.severity}` : ''}`),
+          `nothing wrong: ${percent(assessment.sound)}`,
+        ],
+      },
+      ...(assessment.hidden.length
+        ? [heading('What these readings could not show'), { ul: [...assessment.hidden] } satisfies Content]
+        : []),
+      heading('Courses weighed'),
+      coursesTable(assessment),
+      { ul: [...reportCautions], margin: [0, 14, 0, 0], fontSize: 8.5 },
+    ],
+  };
+  return new Uint8Array(await pdfmake.createPdf(definition).getBuffer());
+}
+
+function decisionText(job: Job, assessment: Assessment): Content {
+  const decision = job.verdicts.at(-1);
+  if (!decision) return `None yet. ${assessment.verdict.reason}`;
+  const { course, reason, technician, at } = decision;
+  return { text: [{ text: courseNames[course], bold: true }, `: ${reason} (${technician}, ${dayAndTimeOf(at)})`] };
+}
+
+function readingsTable(job: Job, assessment: Assessment): Content {
+  if (assessment.readings.length === 0) return 'No reading was taken.';
+  const taken = new Map(job.readings.map((reading) => [reading.id, reading]));
+  const head = ['Time', 'Check', 'Reading', 'A sound unit reads', 'Judged'].map((text) => ({ text, bold: true }));
+  const rows = assessment.readings.map(({ id, name, shown, net, expected, word, repeat }) => [
+    timeOf(taken.get(id)!.at),
+    name,
+    net ? `${shown}\n${net}` : shown,
+    expected || '–',
+    repeat ? `${word}\n${repeat}` : word,
+  ]);
+  return {
+    layout: 'lightHorizontalLines',
+    table: { headerRows: 1, widths: [32, '*', 95, 110, 80], body: [head, ...rows] },
+  };
+}
+
+function coursesTable({ verdict }: Assessment): Content {
+  const head = ['Course', 'Parts and labour', 'Minutes', 'Something stays wrong', 'Note'].map((text) => ({
+    text,
+    bold: true,
+  }));
+  const rows = verdict.courses.map((course) => [
+    course.id === verdict.recommended ? { text: `${course.name} (recommended)`, bold: true } : course.name,
+    course.cost === undefined ? 'price unknown' : course.cost.toFixed(2),
+    String(course.minutes),
+    percent(course.risk),
+    [course.actions.map((action) => `${action.kind}: ${action.name}`).join('; '), course.barred]
+      .filter(Boolean)
+      .join(' '),
+  ]);
+  return {
+    layout: 'lightHorizontalLines',
+    table: { headerRows: 1, widths: [95, 70, 45, 75, '*'], body: [head, ...rows] },
+  };
+}

@@ -1,0 +1,151 @@
+<script lang="ts">
+  import '../app.css';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { tagFromCode } from '$lib/job.ts';
+  import { inField, keys, keysOn, switchKeys } from '$lib/keys.ts';
+  import { outbox } from '$lib/live/outbox.svelte.ts';
+  import { watchScanner } from '$lib/live/scanner.ts';
+
+  const { data, children } = $props();
+  let find = $state('');
+  let findProblem = $state('');
+  let findField = $state<HTMLInputElement>();
+  let keysDialog = $state<HTMLDialogElement>();
+  let lettersAct = $state(true);
+  const back = $derived(page.url.pathname + page.url.search);
+
+  const open = (tag: number) => goto(`/unit/${tag}`);
+
+  $effect(() => watchScanner(open));
+  $effect(() => {
+    lettersAct = keysOn();
+    void outbox.open();
+    document.documentElement.dataset.ready = 'yes';
+  });
+
+  async function onFind(event: SubmitEvent) {
+    event.preventDefault();
+    const tag = tagFromCode(find);
+    if (tag === undefined) {
+      findProblem = `“${find}” is no tag number: type digits, like 1004.`;
+      return;
+    }
+    find = findProblem = '';
+    await open(tag);
+  }
+
+  function onKey(event: KeyboardEvent) {
+    if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented || !keysOn()) return;
+    const field = inField(event);
+    // The reading field is open to keys while it is empty.
+    const free =
+      !field ||
+      ((event.target as HTMLElement).dataset.keys === 'open' && (event.target as HTMLInputElement).value === '');
+    if (!free) return;
+    if (event.key === '/') findField?.focus();
+    else if (event.key === '?') keysDialog?.showModal();
+    else if (event.key === 'v' && page.params.tag) void goto(`/unit/${page.params.tag}/verdict`);
+    else if (event.key === 'b' && page.params.tag) void goto(`/unit/${page.params.tag}`);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={onKey} />
+
+<div class="flex min-h-screen flex-col">
+  <header class="no-print flex flex-wrap items-center gap-x-5 gap-y-2 bg-neutral px-4 py-1.5 text-neutral-content">
+    <a href="/" class="text-lg font-semibold tracking-wide">Refectum</a>
+    <nav class="flex gap-1" aria-label="Rooms">
+      <a
+        class="px-2 py-2 underline-offset-4 hover:underline"
+        href="/"
+        aria-current={page.url.pathname === '/' ? 'page' : undefined}>Rack</a
+      >
+      <a
+        class="px-2 py-2 underline-offset-4 hover:underline"
+        href="/check-in"
+        aria-current={page.route.id === '/check-in' ? 'page' : undefined}>Check in</a
+      >
+    </nav>
+    <form class="relative flex items-center gap-2" onsubmit={onFind} role="search">
+      <label for="find-tag">Find tag</label>
+      <input
+        id="find-tag"
+        type="text"
+        bind:this={findField}
+        bind:value={find}
+        oninput={() => (findProblem = '')}
+        class="figure input h-9 w-24 bg-base-100 text-base-content input-sm"
+        inputmode="numeric"
+        autocomplete="off"
+        aria-describedby="find-problem"
+      />
+      {#if findProblem}
+        <p id="find-problem" role="alert" class="absolute top-11 left-0 z-10 w-80 bg-error p-2 text-error-content">
+          {findProblem}
+        </p>
+      {/if}
+    </form>
+    <span class="grow"></span>
+    {#if outbox.away}
+      <p role="status" class="bg-warning px-2 py-1 text-warning-content">
+        Server away: {outbox.waiting.length} waiting here, nothing is lost
+      </p>
+    {/if}
+    <form method="POST" action="/technician" class="flex items-center gap-2">
+      <input type="hidden" name="back" value={back} />
+      <label for="technician">Working</label>
+      <select
+        id="technician"
+        name="technician"
+        class="select h-9 w-44 bg-base-100 text-base-content select-sm"
+        onchange={(event) => event.currentTarget.form?.requestSubmit()}
+      >
+        {#if !data.technician}<option value="" selected>pick a name</option>{/if}
+        {#each data.technicians as person (person.id)}
+          <option value={person.id} selected={person.id === data.technician?.id}>{person.name}</option>
+        {/each}
+      </select>
+      <noscript><button class="btn btn-sm">Set</button></noscript>
+    </form>
+    <form method="POST" action="/theme">
+      <input type="hidden" name="back" value={back} />
+      <button
+        name="theme"
+        value={data.theme === 'day' ? 'night' : 'day'}
+        class="px-2 py-2 underline-offset-4 hover:underline"
+      >
+        {data.theme === 'day' ? 'Dark' : 'Light'}
+      </button>
+    </form>
+    <button class="px-2 py-2 underline-offset-4 hover:underline" onclick={() => keysDialog?.showModal()}>Keys</button>
+  </header>
+
+  {#each outbox.returned as { item, message } (item.id)}
+    <div role="alert" class="no-print flex items-center gap-4 bg-error px-4 py-2 text-error-content">
+      <p class="grow">Tag {item.tag}: not taken{item.body.typed ? ` (“${String(item.body.typed)}”)` : ''}. {message}</p>
+      <button class="btn btn-sm" onclick={() => outbox.dismiss(item.id)}>Seen</button>
+    </div>
+  {/each}
+
+  <main class="flex grow flex-col">{@render children()}</main>
+</div>
+
+<dialog bind:this={keysDialog} class="modal" aria-labelledby="keys-title">
+  <div class="modal-box">
+    <h2 id="keys-title" class="mb-3 text-lg font-semibold">Keys</h2>
+    <dl class="grid grid-cols-[6rem_1fr] gap-y-2">
+      {#each keys as { key, does } (key)}
+        <dt class="figure font-semibold">{key}</dt>
+        <dd>{does}</dd>
+      {/each}
+    </dl>
+    <label class="mt-4 flex min-h-11 items-center gap-3">
+      <input type="checkbox" class="checkbox" bind:checked={lettersAct} onchange={() => switchKeys(lettersAct)} />
+      Letters and signs act as keys
+    </label>
+    <form method="dialog" class="mt-4 text-right"><button class="btn btn-primary">Close</button></form>
+  </div>
+</dialog>

@@ -1,0 +1,16 @@
+import { json, type RequestEvent } from '@sveltejs/kit';
+import { benchChangeSchema } from '$lib/schemas.ts';
+import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
+import { changeJob, findJob, jobFileOf } from '$lib/server/jobs.ts';
+
+/** The job as a file in the open format. */
+export const GET = async (event: RequestEvent) => {
+  const job = await answered(() => findJob(event.locals.shop.id, tagOf(event)));
+  return json(jobFileOf(job), { headers: { 'content-disposition': `inline; filename="tag-${job.tag}.json"` } });
+};
+
+export const PATCH = async (event: RequestEvent) => {
+  const { technician, ...change } = await bodyOf(event, benchChangeSchema);
+  await answered(() => changeJob(event.locals.shop.id, tagOf(event), technician, change));
+  return done();
+};

@@ -1,0 +1,43 @@
+import { randomUUID } from 'node:crypto';
+import { clawPoleGeneric } from '@refectum/core/machines';
+import { fail, redirect } from '@sveltejs/kit';
+import { message, superValidate } from 'sveltekit-superforms';
+import { yup } from 'sveltekit-superforms/adapters';
+import { checkInSchema } from '$lib/schemas.ts';
+import { checkIn, Refused } from '$lib/server/jobs.ts';
+import type { Actions, PageServerLoad } from './$types';
+
+const fresh = () => ({
+  id: randomUUID(),
+  customer: '',
+  model: '',
+  serial: '',
+  complaint: '',
+  words: '',
+  due: '',
+  machine: clawPoleGeneric(12, 90),
+});
+
+export const load: PageServerLoad = async () => ({
+  form: await superValidate(fresh(), yup(checkInSchema), { errors: false }),
+});
+
+export const actions: Actions = {
+  default: async ({ request, locals }) => {
+    const form = await superValidate(request, yup(checkInSchema));
+    if (!form.valid) return fail(400, { form });
+    if (!locals.technician) {
+      return message(form, 'Pick who is working, at the top of the screen, first. What you typed stays here.', {
+        status: 409,
+      });
+    }
+    let tag: number;
+    try {
+      tag = await checkIn(locals.shop.id, locals.technician.id, form.data);
+    } catch (cause) {
+      if (cause instanceof Refused) return message(form, cause.message, { status: 409 });
+      throw cause;
+    }
+    throw redirect(303, `/unit/${tag}`);
+  },
+};

@@ -1,0 +1,202 @@
+<script lang="ts">
+  import { type ClawPole, clawPoleGeneric, families } from '@refectum/core/machines';
+  import { untrack } from 'svelte';
+  import { superForm } from 'sveltekit-superforms';
+  import { yupClient } from 'sveltekit-superforms/adapters';
+  import Field from '$lib/parts/Field.svelte';
+  import QuantityField from '$lib/parts/QuantityField.svelte';
+  import { checkInSchema } from '$lib/schemas.ts';
+
+  const { data } = $props();
+  const { form, errors, enhance, message, submitting } = superForm(
+    untrack(() => data.form),
+    { dataType: 'json', validators: yupClient(checkInSchema), resetForm: false },
+  );
+  const complaints = families['claw-pole'].complaints;
+
+  /** What the plate doesn't say follows the rated volts, unless it was typed. */
+  let touched = $state(false);
+  function setVolts(volts: 12 | 24) {
+    const usual = clawPoleGeneric(volts, $form.machine.ratedAmps);
+    $form.machine.ratedVolts = volts;
+    if (touched) return;
+    $form.machine.statorPairOhms = usual.statorPairOhms;
+    $form.machine.rotorOhms = usual.rotorOhms;
+  }
+  const set = <K extends keyof ClawPole>(name: K, value: number | undefined) => {
+    ($form.machine as unknown as Record<string, number | undefined>)[name] = value;
+  };
+</script>
+
+<svelte:head><title>Check in · Refectum</title></svelte:head>
+
+<section class="mx-auto w-full max-w-5xl p-4">
+  <h1 class="mb-3 text-2xl font-semibold">Check a unit in</h1>
+  {#if $message}<p role="alert" class="mb-3 border-l-4 border-error px-3 py-2 text-lg">{$message}</p>{/if}
+  <form method="POST" use:enhance class="grid gap-4 md:grid-cols-2">
+    <fieldset class="sheet grid grid-cols-2 gap-x-4 p-4">
+      <legend class="px-1 text-lg font-semibold">The unit and its story</legend>
+      <div class="col-span-2">
+        <Field id="customer" label="Customer" errors={$errors.customer}>
+          <!-- svelte-ignore a11y_autofocus -->
+          {#snippet children(a)}<input
+              {...a}
+              class="input w-full"
+              type="text"
+              autocomplete="off"
+              autofocus
+              bind:value={$form.customer}
+            />{/snippet}
+        </Field>
+      </div>
+      <Field id="model" label="Model, from the plate" errors={$errors.model}>
+        {#snippet children(a)}<input
+            {...a}
+            class="input w-full"
+            type="text"
+            autocomplete="off"
+            bind:value={$form.model}
+          />{/snippet}
+      </Field>
+      <Field id="serial" label="Serial number" errors={$errors.serial}>
+        {#snippet children(a)}<input
+            {...a}
+            class="input w-full"
+            type="text"
+            autocomplete="off"
+            bind:value={$form.serial}
+          />{/snippet}
+      </Field>
+      <Field id="complaint" label="Complaint" errors={$errors.complaint}>
+        {#snippet children(a)}
+          <select {...a} class="select w-full" bind:value={$form.complaint}>
+            <option value="" disabled>choose</option>
+            {#each complaints as complaint (complaint.id)}<option value={complaint.id}>{complaint.name}</option>{/each}
+          </select>
+        {/snippet}
+      </Field>
+      <Field id="due" label="Wanted by" errors={$errors.due}>
+        {#snippet children(a)}<input {...a} class="input w-full" type="date" bind:value={$form.due} />{/snippet}
+      </Field>
+      <div class="col-span-2">
+        <Field id="words" label="In the customer’s words" errors={$errors.words}>
+          {#snippet children(a)}<textarea {...a} class="textarea w-full" rows="2" bind:value={$form.words}
+            ></textarea>{/snippet}
+        </Field>
+      </div>
+    </fieldset>
+
+    <fieldset class="sheet grid grid-cols-2 gap-x-4 p-4">
+      <legend class="px-1 text-lg font-semibold">Claw-pole alternator, as built</legend>
+      <Field id="volts" label="Rated voltage" errors={undefined}>
+        {#snippet children(a)}
+          <select
+            {...a}
+            class="select w-full"
+            value={$form.machine.ratedVolts}
+            onchange={(e) => setVolts(e.currentTarget.value === '24' ? 24 : 12)}
+          >
+            <option value={12}>12 V</option>
+            <option value={24}>24 V</option>
+          </select>
+        {/snippet}
+      </Field>
+      <QuantityField
+        id="amps"
+        label="Rated current"
+        unit="amps"
+        value={$form.machine.ratedAmps}
+        errors={$errors.machine?.ratedAmps}
+        onvalue={(v) => set('ratedAmps', v)}
+      />
+      <Field id="connection" label="Stator" errors={$errors.machine?.connection}>
+        {#snippet children(a)}
+          <select {...a} class="select w-full" bind:value={$form.machine.connection}>
+            <option value="unknown">not known</option>
+            <option value="star">star</option>
+            <option value="delta">delta</option>
+          </select>
+        {/snippet}
+      </Field>
+      <Field id="diodes" label="Rectifier" errors={$errors.machine?.diodes}>
+        {#snippet children(a)}
+          <select {...a} class="select w-full" bind:value={$form.machine.diodes}>
+            <option value={6}>six diodes</option>
+            <option value={8}>eight: two on the star point</option>
+          </select>
+        {/snippet}
+      </Field>
+      <Field id="kind" label="Diode kind" errors={$errors.machine?.diodeKind}>
+        {#snippet children(a)}
+          <select {...a} class="select w-full" bind:value={$form.machine.diodeKind}>
+            <option value="unknown">not known</option>
+            <option value="silicon">silicon</option>
+            <option value="low-loss">low-loss</option>
+          </select>
+        {/snippet}
+      </Field>
+      <Field id="exciter" label="Exciter diodes" errors={$errors.machine?.exciterDiodes}>
+        {#snippet children(a)}
+          <select {...a} class="select w-full" bind:value={$form.machine.exciterDiodes}>
+            <option value={true}>three</option>
+            <option value={false}>none</option>
+          </select>
+        {/snippet}
+      </Field>
+      <div class="col-span-2">
+        <Field id="side" label="Field circuit" errors={$errors.machine?.regulatorSide}>
+          {#snippet children(a)}
+            <select {...a} class="select w-full" bind:value={$form.machine.regulatorSide}>
+              <option value="ground">regulator on the ground side, both brushes insulated</option>
+              <option value="supply">regulator on the supply side, one brush grounded</option>
+            </select>
+          {/snippet}
+        </Field>
+      </div>
+      <details class="col-span-2">
+        <summary class="min-h-11 cursor-pointer py-2">Windings and brushes, at 20 °C</summary>
+        <div class="grid grid-cols-2 gap-x-4" oninput={() => (touched = true)}>
+          <QuantityField
+            id="stator-pair"
+            label="Stator, lead to lead"
+            unit="ohms"
+            value={$form.machine.statorPairOhms}
+            errors={$errors.machine?.statorPairOhms}
+            onvalue={(v) => set('statorPairOhms', v)}
+          />
+          <QuantityField
+            id="rotor"
+            label="Rotor, ring to ring"
+            unit="ohms"
+            value={$form.machine.rotorOhms}
+            errors={$errors.machine?.rotorOhms}
+            onvalue={(v) => set('rotorOhms', v)}
+          />
+          <QuantityField
+            id="brush-new"
+            label="Brush, new"
+            unit="millimetres"
+            value={$form.machine.brushNewMillimetres}
+            errors={$errors.machine?.brushNewMillimetres}
+            onvalue={(v) => set('brushNewMillimetres', v)}
+          />
+          <QuantityField
+            id="brush-least"
+            label="Brush, least"
+            unit="millimetres"
+            value={$form.machine.brushLeastMillimetres}
+            errors={$errors.machine?.brushLeastMillimetres}
+            onvalue={(v) => set('brushLeastMillimetres', v)}
+          />
+        </div>
+      </details>
+      {#if $errors.machine?._errors?.length}<p role="alert" class="col-span-2 text-error">
+          {$errors.machine._errors[0]}
+        </p>{/if}
+    </fieldset>
+    <div class="flex justify-end gap-3 md:col-span-2">
+      <a class="btn" href="/">Not now</a>
+      <button class="btn btn-primary" disabled={$submitting}>Check in and start</button>
+    </div>
+  </form>
+</section>

@@ -1,0 +1,12 @@
+import { toSVG } from 'bwip-js/node';
+import { tagCode } from '$lib/job.ts';
+import { assessJobHere } from '$lib/server/assess.ts';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ parent }) => {
+  const { job } = await parent();
+  return {
+    assessment: assessJobHere(job),
+    barcode: toSVG({ bcid: 'code128', text: tagCode(job.tag), height: 9, includetext: false }),
+  };
+};

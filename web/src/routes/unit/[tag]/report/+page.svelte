@@ -1,0 +1,116 @@
+<script lang="ts">
+  import { courseNames } from '@refectum/core/verdict';
+  import { dayAndTimeOf, timeOf } from '$lib/dates.ts';
+  import Courses from '$lib/parts/Courses.svelte';
+  import Mark from '$lib/parts/Mark.svelte';
+  import { findingsLines, identityLines, reportCautions } from '$lib/report.ts';
+
+  const { data } = $props();
+  const decision = $derived(data.job.verdicts.at(-1));
+  const taken = $derived(new Map(data.job.readings.map((reading) => [reading.id, reading])));
+  const struck = $derived(data.job.readings.filter((reading) => reading.struck).length);
+  const barcode = $derived(`data:image/svg+xml,${encodeURIComponent(data.barcode)}`);
+</script>
+
+<svelte:head><title>Report, tag {data.job.tag} · Refectum</title></svelte:head>
+
+<div class="no-print flex items-center gap-3 px-4 pt-4">
+  <a class="btn" href="/unit/{data.job.tag}">Bench</a>
+  <a class="btn" href="/unit/{data.job.tag}/verdict">Verdict</a>
+  <span class="grow"></span>
+  <a class="btn" href="/api/jobs/{data.job.tag}" download="tag-{data.job.tag}.json">Job file</a>
+  <a class="btn" href="/unit/{data.job.tag}/report.pdf" data-sveltekit-reload>PDF</a>
+  <button class="btn btn-primary" onclick={() => print()}>Print</button>
+</div>
+
+<article class="mx-auto w-full max-w-4xl p-6">
+  <p>{data.shop.heading}</p>
+  <div class="mb-4 flex items-end justify-between border-b-4 border-base-content pb-2">
+    <h1 class="text-3xl font-semibold">Test report, tag <span class="figure">{data.job.tag}</span></h1>
+    <img src={barcode} alt="Barcode of tag {data.job.tag}" class="h-10 bg-white p-1" />
+  </div>
+
+  <h2 class="text-xl font-semibold">Unit</h2>
+  <dl class="mb-4 grid grid-cols-[10rem_1fr] gap-y-0.5">
+    {#each identityLines(data.job) as [name, value] (name)}<dt>{name}</dt>
+      <dd>{value}</dd>{/each}
+    <dt>Checked in</dt>
+    <dd>{dayAndTimeOf(data.job.checkedInAt)}, {data.job.technician}</dd>
+  </dl>
+
+  <h2 class="text-xl font-semibold">Decision</h2>
+  {#if decision}
+    <p class="mb-4 text-lg">
+      <strong>{courseNames[decision.course]}</strong>: {decision.reason} ({decision.technician}, {dayAndTimeOf(
+        decision.at,
+      )})
+    </p>
+  {:else}
+    <p class="mb-4">None yet. {data.assessment.verdict.reason}</p>
+  {/if}
+
+  <h2 class="text-xl font-semibold">Findings</h2>
+  <dl class="mb-4 grid grid-cols-[10rem_1fr] gap-y-0.5">
+    {#each findingsLines(data.assessment) as { word, names } (word)}
+      <dt class="flex items-center gap-2"><Mark word={word as 'sound'} /> {word}</dt>
+      <dd>{names}</dd>
+    {/each}
+  </dl>
+
+  <h2 class="text-xl font-semibold">Readings</h2>
+  {#if data.assessment.readings.length}
+    <table class="table mb-1 table-sm">
+      <thead
+        ><tr
+          ><th scope="col">Time</th><th scope="col">Check</th><th scope="col">Reading</th><th scope="col"
+            >A sound unit reads</th
+          ><th scope="col">Judged</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each data.assessment.readings as reading (reading.id)}
+          <tr>
+            <td class="figure">{timeOf(taken.get(reading.id)!.at)}</td>
+            <td>{reading.name}</td>
+            <td
+              ><span class="figure">{reading.shown}</span>{#if reading.net}<span class="block">{reading.net}</span
+                >{/if}</td
+            >
+            <td>{reading.expected || '–'}</td>
+            <td
+              ><span class="flex items-center gap-1"><Mark word={reading.word} /> {reading.word}</span
+              >{#if reading.repeat}<span class="block">{reading.repeat}</span>{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <p class="mb-4">
+      {struck ? `${struck} struck out and not counted. ` : ''}Reasoned with engine {data.assessment.engine}.
+    </p>
+  {:else}
+    <p class="mb-4">No reading was taken.</p>
+  {/if}
+
+  <h2 class="text-xl font-semibold">Suspects that remain</h2>
+  <ul class="mb-4 list-disc pl-5">
+    {#each data.assessment.suspects.filter((s) => s.chance >= 0.02) as suspect (suspect.fault)}
+      <li>{suspect.name}: {Math.round(100 * suspect.chance)} %{suspect.severity ? `, ${suspect.severity}` : ''}</li>
+    {/each}
+    <li>nothing wrong: {Math.round(100 * data.assessment.sound)} %</li>
+  </ul>
+
+  {#if data.assessment.hidden.length}
+    <h2 class="text-xl font-semibold">What these readings could not show</h2>
+    <ul class="mb-4 list-disc pl-5">
+      {#each data.assessment.hidden as hidden (hidden)}<li>{hidden}</li>{/each}
+    </ul>
+  {/if}
+
+  <h2 class="mb-2 text-xl font-semibold">Courses weighed</h2>
+  <Courses verdict={data.assessment.verdict} chosen={undefined} onchoose={undefined} />
+
+  <ul class="mt-6 border-t border-base-content pt-3 text-sm">
+    {#each reportCautions as caution (caution)}<li>{caution}</li>{/each}
+  </ul>
+</article>

@@ -1,0 +1,196 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
+  import { untrack } from 'svelte';
+  import { ValidationError } from 'yup';
+  import { dayAndTimeOf } from '$lib/dates.ts';
+  import { Bench } from '$lib/live/bench.svelte.ts';
+  import { watchChanges } from '$lib/live/changes.ts';
+  import { freshId, outbox } from '$lib/live/outbox.svelte.ts';
+  import Courses from '$lib/parts/Courses.svelte';
+  import Tag from '$lib/parts/Tag.svelte';
+  import { decisionSchema } from '$lib/schemas.ts';
+
+  const { data } = $props();
+  const bench = $derived.by(() => {
+    void data.job.id;
+    return untrack(() => new Bench(data.job, data.technician));
+  });
+  let course = $state<CourseId>();
+  let reason = $state('');
+  let problem = $state('');
+  const prices = $derived(bench.place.prices);
+  const items = $derived(bench.family.items(data.job.machine));
+  const next = $derived(bench.assessment?.next[0]);
+  const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));
+
+  $effect(() => bench.start());
+  $effect(() => {
+    const { job, technician } = data;
+    untrack(() => {
+      bench.staff(technician);
+      bench.serve(job);
+    });
+  });
+  $effect(() => {
+    const again = (tag: number) => {
+      if (tag === data.job.tag) void invalidateAll();
+    };
+    const off = [watchChanges(again, () => void invalidateAll()), outbox.onDelivered(again)];
+    return () => off.forEach((end) => end());
+  });
+
+  type Amount = 'labourPerHour' | 'exchange' | 'core' | 'comeback';
+  const amounts: readonly { name: Amount; label: string }[] = [
+    { name: 'labourPerHour', label: 'Labour per hour' },
+    { name: 'exchange', label: 'Exchange or new unit' },
+    { name: 'core', label: 'Worth of the core' },
+    { name: 'comeback', label: 'Cost of a comeback' },
+  ];
+  function setAmount(name: Amount, value: number | undefined) {
+    const { [name]: _, ...rest } = prices;
+    void bench.change({ prices: value === undefined ? (rest as Prices) : { ...prices, [name]: value } });
+  }
+  function setItem(id: string, field: 'price' | 'minutes', value: number | undefined) {
+    const { [field]: _, ...rest } = prices.items[id] ?? {};
+    const item = value === undefined ? rest : { ...rest, [field]: value };
+    void bench.change({ prices: { ...prices, items: { ...prices.items, [id]: item } } });
+  }
+  /** A typed amount; undefined when empty, NaN when it is none. */
+  function amountOf(text: string): number | undefined {
+    if (text.trim() === '') return undefined;
+    const value = Number(text.trim().replace(',', '.'));
+    return Number.isFinite(value) && value >= 0 ? value : Number.NaN;
+  }
+  function onAmount(event: Event & { currentTarget: HTMLInputElement }, put: (value: number | undefined) => void) {
+    const value = amountOf(event.currentTarget.value);
+    const wrong = Number.isNaN(value);
+    event.currentTarget.setCustomValidity(
+      wrong ? 'Type an amount of at least 0, like 48 or 12.50; empty is “unknown”.' : '',
+    );
+    if (wrong) event.currentTarget.reportValidity();
+    else put(value);
+  }
+
+  async function decide(event: SubmitEvent) {
+    event.preventDefault();
+    problem = '';
+    if (!data.technician) {
+      problem = 'Pick who is working, at the top of the screen, first.';
+      return;
+    }
+    const entry = { id: freshId(), course, reason, technician: data.technician.id };
+    try {
+      const body = await decisionSchema.validate(entry);
+      await outbox.send({
+        id: entry.id,
+        tag: data.job.tag,
+        method: 'POST',
+        path: `/api/jobs/${data.job.tag}/verdicts`,
+        body,
+      });
+      reason = '';
+      course = undefined;
+    } catch (cause) {
+      if (!(cause instanceof ValidationError)) throw cause;
+      problem = cause.message;
+    }
+  }
+</script>
+
+<svelte:head><title>Verdict, tag {data.job.tag} · Refectum</title></svelte:head>
+
+<section class="flex flex-col gap-4 p-4">
+  <div class="flex items-stretch gap-3">
+    <div class="grow"><Tag job={bench.job} wide /></div>
+    <a class="btn h-auto" href="/unit/{data.job.tag}">Bench</a>
+    <a class="btn h-auto" href="/unit/{data.job.tag}/report">Report</a>
+  </div>
+  <h1 class="text-2xl font-semibold">Verdict sheet</h1>
+  {#each data.job.verdicts as verdict (verdict.id)}
+    <p class="border-l-4 border-success px-3 py-1 text-lg">
+      <strong>{courseNames[verdict.course]}</strong>, {verdict.technician}, {dayAndTimeOf(verdict.at)}: {verdict.reason}
+    </p>
+  {/each}
+  {#if bench.assessment}
+    {@const { verdict } = bench.assessment}
+    <p class="text-lg">{verdict.reason}</p>
+    {#if next && !bench.assessment.stop}
+      <p class="border-l-4 border-info px-3 py-1">
+        Not all is known: “{next.name}” would still pay for its {next.minutes}{next.setupMinutes
+          ? ` + ${next.setupMinutes}`
+          : ''} min.
+        <a class="link" href="/unit/{data.job.tag}">Back to the bench</a>.
+      </p>
+    {/if}
+    <Courses {verdict} chosen={course} onchoose={(id) => (course = id)} />
+    <form class="sheet flex flex-wrap items-end gap-3 p-3" onsubmit={decide}>
+      <label class="flex grow flex-col">
+        Why, in the shop’s own words
+        <input
+          type="text"
+          class="input w-full"
+          bind:value={reason}
+          oninput={() => (problem = '')}
+          aria-describedby="decide-problem"
+        />
+      </label>
+      <button class="btn btn-primary" disabled={decided}
+        >{decided ? 'On its way…' : course ? `Decide: ${courseNames[course].toLowerCase()}` : 'Decide'}</button
+      >
+      <p id="decide-problem" role="alert" class="min-h-5 w-full text-error">{problem || bench.problem || ''}</p>
+    </form>
+    <details class="sheet p-3" open={Object.keys(prices.items).length > 0 || prices.labourPerHour !== undefined}>
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold"
+        >Prices and minutes: change one, the sheet reworks; empty is “unknown”</summary
+      >
+      <div class="grid gap-x-6 md:grid-cols-4">
+        {#each amounts as { name, label } (name)}
+          <label class="flex flex-col">
+            {label}
+            <input
+              type="text"
+              inputmode="decimal"
+              class="figure input w-full"
+              value={prices[name] ?? ''}
+              onchange={(e) => onAmount(e, (v) => setAmount(name, v))}
+            />
+          </label>
+        {/each}
+      </div>
+      <table class="table mt-3 w-auto">
+        <thead><tr><th scope="col">Part</th><th scope="col">Price</th><th scope="col">Minutes</th></tr></thead>
+        <tbody>
+          {#each items as item (item.id)}
+            <tr>
+              <th scope="row" class="font-normal">{item.name}</th>
+              <td
+                ><input
+                  aria-label="Price of {item.name}"
+                  type="text"
+                  inputmode="decimal"
+                  class="figure input w-28"
+                  value={prices.items[item.id]?.price ?? ''}
+                  onchange={(e) => onAmount(e, (v) => setItem(item.id, 'price', v))}
+                /></td
+              >
+              <td
+                ><input
+                  aria-label="Minutes for {item.name}"
+                  type="text"
+                  inputmode="decimal"
+                  class="figure input w-28"
+                  placeholder={String(item.minutes)}
+                  value={prices.items[item.id]?.minutes ?? ''}
+                  onchange={(e) => onAmount(e, (v) => setItem(item.id, 'minutes', v))}
+                /></td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </details>
+  {:else}
+    <p role="status">Weighing the courses…</p>
+  {/if}
+</section>
