@@ -70,53 +70,90 @@ home_dir() {
 }
 
 port_free() { node -e 'const s=require("net").createServer();s.on("error",()=>process.exit(1));s.listen(+process.argv[1],"127.0.0.1",()=>s.close())' "$1"; }
-alive() { [ -s "$1" ] && kill -0 "$(cut -d' ' -f1 "$1")" 2>/dev/null; }
+alive() { [ -s "$1" ] && kill -0 "$(cat "$1")" 2>/dev/null; }
+
+# Runs a step so that a signal reaches us at once: in a process group of its own, waited for.
+child=
+attend() {
+  set -m
+  "$@" 7>&- &
+  child=$!
+  set +m
+  wait "$child"
+}
 
 serve() { # demo|start
-  local home url server
-  scripts/pg.sh install
+  local home url
+  attend scripts/pg.sh install || exit 1
   home=$(home_dir)
   mkdir -p "$home"
-  if alive "$home/server.pid"; then
-    [ -z "$RESET" ] || die "running since before: end it with bin/refectum stop, then start anew with --reset."
-    echo "Refectum is already running: http://127.0.0.1:$(cut -d' ' -f2 "$home/server.pid")/"
-    exit 0
-  fi
+  exec 7>"$home/instance.lock"
+  flock -n 7 || already_running "$home"
+  trap 'end_serving "$home"; exit 0' TERM INT HUP
+  echo "$$" >"$home/launcher.pid"
   port_free "$PORT" || die "port $PORT is in use: end the program that has it, or give another with --port N."
-  need_packages
-  need_build
-  [ -z "$RESET" ] || scripts/pg.sh destroy "$home/postgres"
-  url=$(scripts/pg.sh start "$home/postgres")
+  attend need_packages || exit 1
+  attend need_build || exit 1
+  [ -z "$RESET" ] || attend scripts/pg.sh destroy "$home/postgres"
+  url=$(scripts/pg.sh start "$home/postgres" 7>&-) || exit 1
   export "${url?}"
   export HOST=127.0.0.1 PORT ORIGIN="http://127.0.0.1:$PORT" MIGRATIONS_DIR="$ROOT/web/drizzle" SHUTDOWN_TIMEOUT=1
   [ "$1" != demo ] || export REFECTUM_DEMO=1
-  server=
-  trap 'trap "" TERM INT; [ -z "$server" ] || kill -TERM "$server" 2>/dev/null; wait "$server" 2>/dev/null; rm -f "$home/server.pid"; scripts/pg.sh stop "$home/postgres"; exit 0' TERM INT
-  node "$ROOT/web/build/index.js" >"$home/server.log" 2>&1 &
-  server=$!
-  echo "$server $PORT $$" >"$home/server.pid"
-  for _ in $(seq 150); do
-    if node -e 'fetch(process.argv[1]).then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' "$ORIGIN/api/health"; then
-      echo "Refectum is running: $ORIGIN/   (end with Ctrl-C or bin/refectum stop)"
-      wait "$server" || true
-      break
-    fi
-    kill -0 "$server" 2>/dev/null || break
-    sleep 0.2
-  done
-  rm -f "$home/server.pid"
-  scripts/pg.sh stop "$home/postgres"
+  set -m
+  node "$ROOT/web/build/index.js" >"$home/server.log" 2>&1 7>&- &
+  child=$!
+  set +m
+  if answers; then
+    echo "$PORT" >"$home/server.port"
+    echo "Refectum is running: $ORIGIN/   (end with Ctrl-C or bin/refectum stop)"
+    wait "$child" || true
+  fi
+  child=
+  end_serving "$home"
   tail -5 "$home/server.log" >&2
   die "the application ended: the lines above say why (all of it: $home/server.log)."
 }
 
+answers() {
+  for _ in $(seq 300); do
+    if node -e 'fetch(process.argv[1]).then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' "$ORIGIN/api/health"; then return 0; fi
+    kill -0 "$child" 2>/dev/null || return 1
+    sleep 0.2
+  done
+  return 1
+}
+
+end_serving() { # HOME
+  trap '' TERM INT HUP
+  rm -f "$1/server.port" "$1/launcher.pid"
+  if [ -n "$child" ]; then
+    kill -TERM -- "-$child" 2>/dev/null || true
+    wait "$child" 2>/dev/null || true
+  fi
+  [ ! -d "$1/postgres" ] || scripts/pg.sh stop "$1/postgres" 7>&-
+}
+
+already_running() { # HOME
+  [ -z "$RESET" ] || die "running since before: end it with bin/refectum stop, then start anew with --reset."
+  for _ in $(seq 600); do
+    if [ -s "$1/server.port" ]; then
+      echo "Refectum is already running: http://127.0.0.1:$(cat "$1/server.port")/"
+      exit 0
+    fi
+    flock -n 7 && die "another start ended before it served: start again."
+    sleep 0.5
+  done
+  die "another start is under way and does not come to an end: bin/refectum stop, then start again."
+}
+
 stop_all() {
   local home pid; home=$(home_dir)
-  if alive "$home/server.pid"; then
-    pid=$(cut -d' ' -f3 "$home/server.pid")
-    kill -TERM "$pid" 2>/dev/null || kill -TERM "$(cut -d' ' -f1 "$home/server.pid")"
-    for _ in $(seq 50); do alive "$home/server.pid" || break; sleep 0.1; done
+  if alive "$home/launcher.pid"; then
+    pid=$(cat "$home/launcher.pid")
+    kill -TERM "$pid"
+    for _ in $(seq 100); do kill -0 "$pid" 2>/dev/null || break; sleep 0.1; done
+  elif [ -d "$home/postgres" ]; then
+    scripts/pg.sh stop "$home/postgres"
   fi
-  [ ! -d "$home/postgres" ] || scripts/pg.sh stop "$home/postgres"
   echo "Refectum is stopped."
 }

@@ -18,7 +18,7 @@ export interface Advised {
   readonly bits: number;
   /** Minutes of taking apart or putting back before it can be done. */
   readonly setupMinutes: number;
-  /** Bits per minute, a quarter of the set-up charged to this check. */
+  /** Bits per minute, a quarter of the set-up there and back charged to this check. */
   readonly score: number;
   /** The two suspects it tells apart best; undefined stands for "nothing wrong". */
   readonly between: readonly [number | undefined, number | undefined] | undefined;
@@ -46,10 +46,6 @@ export function setupMinutes(opened: Case, from: string, to: string): number {
   return states.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
 }
 
-/** Checks that are weighed with the whole ensemble, after all were weighed with its heaviest members. */
-const finalists = 10;
-const firstMembers = 30;
-
 /** What to check next, best first, among the checks not done yet. */
 export function advise(
   opened: Case,
@@ -59,21 +55,15 @@ export function advise(
   assembly: string,
 ): Advice {
   const members = ensembleOf(opened, belief);
-  const rivals = rivalsOf(opened, belief, members);
-  const weighAll = weigher(opened, members, conditions, rivals, assembly);
-  const weighFirst = weigher(opened, members.slice(0, firstMembers), conditions, [], assembly);
-  const checks = opened.checks.filter((check) => !done.has(check.id) && check.method.kind !== 'leads');
-  const ranked = checks.map(weighFirst).sort(byScore);
-  const best = ranked
-    .slice(0, finalists)
-    .map(({ check }) => weighAll(check))
-    .sort(byScore);
-  return { checks: [...best, ...ranked.slice(finalists)], worthwhile: (best[0]?.score ?? 0) >= leastScore };
+  const weigh = weigher(opened, members, conditions, rivalsOf(opened, belief, members), assembly);
+  const checks = opened.checks
+    .filter((check) => !done.has(check.id) && check.method.kind !== 'leads')
+    .map(weigh)
+    .sort((a, b) => b.score - a.score);
+  return { checks, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
 }
 
-const byScore = (a: Advised, b: Advised): number => b.score - a.score;
-
-/** Weighs one check with the given members. */
+/** How one check is weighed. */
 function weigher(
   opened: Case,
   members: readonly Member[],
@@ -89,7 +79,7 @@ function weigher(
     const [ofActions, ofParts] = expectedBits(views, weights, [actions, parts]);
     const bits = actionShare * ofActions! + (1 - actionShare) * ofParts!;
     const setup = setupMinutes(opened, assembly, check.assembly);
-    const score = bits / (check.minutes + setup * setupShare);
+    const score = bits / (check.minutes + 2 * setup * setupShare);
     return { check, bits, setupMinutes: setup, score, between: mostApart(rivals, views) };
   };
 }

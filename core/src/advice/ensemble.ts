@@ -12,7 +12,7 @@ export interface Member {
   readonly weight: number;
 }
 
-const mostMembers = 120;
+const mostMembers = 100;
 const negligible = 1e-6;
 
 /** The heaviest hypotheses, reweighted to one: what the next outcome is foreseen from. */

@@ -11,6 +11,7 @@ export interface Hidden {
 
 const clear = 0.9;
 const negligible = 0.002;
+const suspectBits = 0.5;
 
 /** What may still hide, likeliest first; faults of one species together. */
 export function hiddenFaults(
@@ -22,9 +23,9 @@ export function hiddenFaults(
   const standing = standings(opened, belief);
   const species = new Map<string, number[]>();
   opened.faults.forEach((fault, f) => {
-    const { looked, cleared, chance } = standing[f]!;
-    if (looked && (cleared || chance > 0.5)) return;
-    if (chance < negligible || chance > 0.5) return;
+    const { cleared, bits, chance } = standing[f]!;
+    // What was cleared, or is a suspect by its own evidence, hides no more.
+    if (cleared || bits > suspectBits || chance < negligible || chance > 0.5) return;
     species.set(fault.species, [...(species.get(fault.species) ?? []), f]);
   });
   return [...species.values()]

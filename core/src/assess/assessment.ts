@@ -101,7 +101,7 @@ export interface Ruler {
   readonly to: number;
   /** The value at which this meter shows over-range. */
   readonly top: number | undefined;
-  readonly sound: readonly RulerBand[];
+  readonly sound: readonly (RulerBand & { readonly name: string })[];
   readonly suspects: readonly (RulerBand & { readonly name: string; readonly chance: number })[];
   readonly canTell: boolean;
   /** What would tell, when this meter can't. */

@@ -49,12 +49,24 @@ export function rulerOf(session: Session, checkId: string, situation: Situation)
     from,
     to: top === undefined ? to : Math.min(to, top),
     top,
-    sound: sound.map(drawnBand),
+    sound: soundRows(sound),
     suspects: drawn.map(({ name, chance, band }) => ({ name, chance, ...drawnBand(band) })),
     canTell: tells,
     instead: tells ? [] : insteadOf(session, check, situation),
     expected: bandsText(check, sound),
   };
+}
+
+/** Builds that read the same share one band; those that don't are named. */
+function soundRows(sound: ReturnType<typeof soundBands>): Ruler['sound'] {
+  const groups: (typeof sound)[] = [];
+  for (const band of sound) {
+    const group = groups.find(([first]) => alike(first!, band));
+    if (group) group.push(band);
+    else groups.push([band]);
+  }
+  const name = (group: typeof sound) => `sound if ${group.map(({ build }) => build.name).join(', or ')}`;
+  return groups.map((group) => ({ ...drawnBand(group[0]!), name: groups.length > 1 ? name(group) : 'sound' }));
 }
 
 const drawnBand = ({ low, high, over }: Band): RulerBand => ({ low, high, over: over >= 0.5 });

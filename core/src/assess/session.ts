@@ -203,7 +203,7 @@ function nextChecks(opened: Case, advice: Advice, readings: readonly Reading[], 
   const nulled = readings.some((r) => r.check.method.kind === 'leads' && r.meter.id === meter.id);
   const leads = opened.checks.find((check) => check.method.kind === 'leads');
   if (!best || !leads || nulled || !needsNull(best)) return next;
-  const reason = `Taken off the low reading that comes next (${best.name}); ${leads.minutes} min.`;
+  const reason = `Taken off every low resistance, the next one too (${best.name}); ${leads.minutes} min.`;
   return [{ check: leads.id, name: leads.name, minutes: leads.minutes, setupMinutes: 0, bits: 0, reason }, ...next];
 }
 

@@ -47,12 +47,17 @@ export function bandOf(check: Check, prediction: NumberPrediction, state: Gaussi
 }
 
 /** What a sound unit would show, for each build that is still likely. */
-export function soundBands(opened: Case, belief: Belief, check: Check, conditions: Conditions): Band[] {
+export function soundBands(
+  opened: Case,
+  belief: Belief,
+  check: Check,
+  conditions: Conditions,
+): (Band & { readonly build: Build })[] {
   const predictor = opened.predictor(conditions);
   return buildChances(belief).flatMap((chance, b) => {
     const prediction = predictor.predict(check, opened.builds[b]!, opened.particles[0]!);
     if (chance < 0.03 || prediction.kind !== 'number') return [];
-    return [bandOf(check, prediction, belief.states[b]![0]!)];
+    return [{ ...bandOf(check, prediction, belief.states[b]![0]!), build: opened.builds[b]! }];
   });
 }
 

@@ -198,6 +198,8 @@ const inMinutes = (c: Course): Course => ({
   barred: c.id === 'reject' ? (c.barred ?? 'Needs the other courses’ prices to be compared.') : c.barred,
 });
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 function reasonFor(opened: Case, best: Course | undefined, inMoney: boolean): string {
   if (!best) return 'No course can be recommended yet: what was measured neither clears the unit nor names a part.';
   const names = best.actions.flatMap((a) => a.faults.slice(0, 2).map((f) => opened.faults[f]!.name));
@@ -205,5 +207,5 @@ function reasonFor(opened: Case, best: Course | undefined, inMoney: boolean): st
   const ranked = inMoney ? 'least expected cost' : 'price unknown: least expected minutes';
   if (best.id === 'return') return `Nothing found; ${left} (${ranked}).`;
   if (best.id === 'reject') return `An exchange unit costs less than the work and its risk (${ranked}).`;
-  return `${names.join('; ')}; ${left} (${ranked}).`;
+  return `${capital(names.join('; '))}; ${left} (${ranked}).`;
 }

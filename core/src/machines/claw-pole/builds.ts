@@ -17,7 +17,7 @@ export function clawPoleBuilds(machine: ClawPole): readonly ClawPoleBuild[] {
   return connections.flatMap((connection) =>
     kinds.map((diodeKind) => ({
       id: `${connection}, ${diodeKind}`,
-      name: `${connection}, ${diodeKind} diodes`,
+      name: `${diodeKind} diodes in ${connection}`,
       prior: (connections.length > 1 ? common[connection] : 1) * (kinds.length > 1 ? common[diodeKind] : 1),
       connection,
       diodeKind,

@@ -32,14 +32,14 @@
   const wordOf = (part: string): Word => known(part)?.word ?? 'not looked at';
   const markAt = (p: Placed): Point =>
     ({
-      diode: { x: p.x + 16, y: p.y },
-      exciter: { x: p.x + 12, y: p.y },
+      diode: { x: p.x + 18, y: p.y },
+      exciter: { x: p.x, y: p.y + 17 },
       winding: { x: p.x, y: p.y },
       rotor: { x: p.x, y: p.y + 18 },
       brush: { x: p.x, y: p.y + 18 },
       rings: { x: p.x, y: p.y - 18 },
       regulator: { x: p.x, y: p.y },
-      output: { x: p.x, y: p.y - 16 },
+      output: { x: p.x - 14, y: p.y - 14 },
       gear: { x: p.x, y: p.y },
     })[p.kind];
 
@@ -95,15 +95,14 @@
     {#each plan.wires as wire (wire)}<path d={wire} />{/each}
   </g>
   {#each plan.dots as dot, i (i)}<circle cx={dot.x} cy={dot.y} r="2.6" class="fill-base-content" />{/each}
-  <g font-size="11" class="fill-base-content">
-    <text x="300" y="22">output post</text>
-    <text x="20" y="242">case</text>
-    <text x="4" y="68">{machine.connection === 'unknown' ? 'star or delta' : machine.connection}</text>
-    <text x="272" y="174">bearings,</text>
-    <text x="272" y="186">pulley, fan</text>
-    {#if machine.exciterDiodes}<text x="284" y="52">exciter</text>{/if}
-    <text x={machine.regulatorSide === 'supply' ? 42 : 258} y="262">regulator</text>
-    <text x={machine.regulatorSide === 'supply' ? 194 : 118} y="268">rotor</text>
+  <g font-size="13" class="fill-base-content">
+    <text x="424" y="20" text-anchor="end">output post</text>
+    <text x="20" y="245">case</text>
+    <text x="4" y="62">{machine.connection === 'unknown' ? 'star or delta' : machine.connection}</text>
+    <text x="416" y="186" text-anchor="end">bearings, pulley</text>
+    {#if machine.exciterDiodes}<text x="330" y="58" text-anchor="end">exciter</text>{/if}
+    <text x={machine.regulatorSide === 'supply' ? 70 : 308} y="260" text-anchor="middle">regulator</text>
+    <text x={machine.regulatorSide === 'supply' ? 232 : 140} y="266" text-anchor="middle">rotor</text>
   </g>
   {#each repeated as p, i (i)}{@render symbol(p)}{/each}
   {#each drawn as p (p.part)}

@@ -25,7 +25,7 @@
   };
   const ticks = $derived(wide ? decades(ruler.to) : even(ruler.to));
   const rows = $derived([
-    ...ruler.sound.map((band) => ({ ...band, name: 'sound', sound: true })),
+    ...ruler.sound.map((band) => ({ ...band, sound: true })),
     ...ruler.suspects.map((band) => ({ ...band, sound: false })),
   ]);
   const height = $derived(top + rows.length * rowHeight + 8);

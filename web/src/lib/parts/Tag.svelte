@@ -36,18 +36,28 @@
 
 <style>
   .tag {
+    --corner: polygon(16px 0, 100% 0, 100% 100%, 16px 100%, 0 calc(100% - 16px), 0 16px);
     position: relative;
+    isolation: isolate;
     display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 0.15rem 0.9rem;
+    grid-template-columns: auto minmax(0, 1fr);
+    gap: 0.1rem 0.9rem;
     align-items: center;
-    padding: 0.6rem 0.9rem 0.6rem 2.3rem;
+    padding: 0.45rem 0.9rem 0.45rem 2.3rem;
+    background: var(--color-base-content);
+    clip-path: var(--corner);
+  }
+  /* The card itself, on an edge of ink. */
+  .tag::before {
+    content: '';
+    position: absolute;
+    inset: 1.5px;
+    z-index: -1;
     background: var(--color-base-200);
-    border: 1.5px solid var(--color-base-content);
-    clip-path: polygon(16px 0, 100% 0, 100% 100%, 16px 100%, 0 calc(100% - 16px), 0 16px);
+    clip-path: var(--corner);
   }
   .tag.wide {
-    grid-template-columns: auto minmax(0, 1fr) minmax(0, 1.4fr);
+    grid-template-columns: auto minmax(0, 1fr) minmax(0, 1.2fr);
   }
   .hole {
     position: absolute;

@@ -22,13 +22,13 @@ export interface Plan {
   readonly dots: readonly Point[];
 }
 
-export const planSize = { width: 360, height: 330 };
+export const planSize = { width: 430, height: 345 };
 
 const outputY = 34;
 const caseY = 226;
-const legX: Readonly<Record<string, number>> = { A: 140, B: 184, C: 228, N: 268 };
+const legX: Readonly<Record<string, number>> = { A: 150, B: 204, C: 258, N: 308 };
 const leadY: Readonly<Record<string, number>> = { A: 104, B: 130, C: 156, N: 182 };
-const exciterX: Readonly<Record<string, number>> = { A: 290, B: 316, C: 342 };
+const exciterX: Readonly<Record<string, number>> = { A: 336, B: 370, C: 404 };
 const exciterY = 60;
 const fieldY = 280;
 
@@ -38,22 +38,22 @@ export function planOf(machine: ClawPole): Plan {
   const stator = statorPlan(machine);
   const field = fieldPlan(machine);
   const nodes: Record<string, Point> = {
-    output: { x: 352, y: outputY },
+    output: { x: 396, y: outputY },
     case: { x: 40, y: caseY },
     ...stator.nodes,
     ...field.nodes,
   };
   for (const leg of legs) nodes[`leg-${leg}`] = { x: legX[leg]!, y: leadY[leg]! };
-  if (machine.exciterDiodes) nodes.exciter = { x: 342, y: exciterY };
+  if (machine.exciterDiodes) nodes.exciter = { x: 387, y: exciterY };
   const wires = [
-    `M${legX.A} ${outputY}H352`,
-    `M20 ${caseY}H300`,
+    `M${legX.A} ${outputY}H418`,
+    `M20 ${caseY}H340`,
     ...legs.map((leg) => `M${legX[leg]} ${outputY}V${caseY}`),
     ...stator.wires,
     ...field.wires,
   ];
   if (machine.exciterDiodes) {
-    wires.push(`M${exciterX.A} ${exciterY}H342`);
+    wires.push(`M${exciterX.A} ${exciterY}H404`);
     for (const phase of phases) {
       wires.push(`M${legX[phase]} ${leadY[phase]}H${exciterX[phase]}V${exciterY}`);
     }
@@ -74,10 +74,10 @@ export function planOf(machine: ClawPole): Plan {
             y: 84,
           }))
         : []),
-      { part: 'output', kind: 'output', label: '', turn: 0, x: 330, y: outputY },
+      { part: 'output', kind: 'output', label: '', turn: 0, x: 362, y: outputY },
       ...stator.parts,
       ...field.parts,
-      { part: 'running-gear', kind: 'gear', label: '', turn: 0, x: 330, y: 204 },
+      { part: 'running-gear', kind: 'gear', label: '', turn: 0, x: 404, y: 214 },
     ],
     wires,
     nodes,
@@ -97,7 +97,7 @@ type Part = Pick<Plan, 'parts' | 'wires' | 'nodes'>;
 function statorPlan(machine: ClawPole): Part {
   const wire = (leg: string, from: Point) => `M${from.x} ${from.y}V${leadY[leg]}H${legX[leg]}`;
   if (machine.connection === 'delta') {
-    const corner: Record<string, Point> = { A: { x: 62, y: 74 }, B: { x: 104, y: 140 }, C: { x: 20, y: 140 } };
+    const corner: Record<string, Point> = { A: { x: 66, y: 74 }, B: { x: 112, y: 146 }, C: { x: 20, y: 146 } };
     const middle = (p: Point, q: Point) => ({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 });
     const winding = (phase: string, from: string, to: string): Placed => ({
       part: `stator:${phase}`,
@@ -109,20 +109,20 @@ function statorPlan(machine: ClawPole): Part {
     return {
       parts: [winding('A', 'B', 'C'), winding('B', 'C', 'A'), winding('C', 'A', 'B')],
       wires: [
-        `M62 74L104 140L20 140Z`,
-        `M62 74V60H118V${leadY.A}H${legX.A}`,
-        `M104 140V${leadY.B}H${legX.B}`,
-        `M20 140V${leadY.C}H${legX.C}`,
+        `M66 74L112 146L20 146Z`,
+        `M66 74H128V${leadY.A}H${legX.A}`,
+        `M112 146V${leadY.B}H${legX.B}`,
+        `M20 146V${leadY.C! + 12}H128V${leadY.C}H${legX.C}`,
       ],
       nodes: {
-        'lead-A': { x: 118, y: leadY.A! },
-        'lead-B': { x: 118, y: leadY.B! },
-        'lead-C': { x: 118, y: leadY.C! },
+        'lead-A': { x: 128, y: leadY.A! },
+        'lead-B': { x: 128, y: leadY.B! },
+        'lead-C': { x: 128, y: leadY.C! },
       },
     };
   }
   const star = { x: 56, y: 130 };
-  const tips: Record<string, Point> = { A: { x: 96, y: 84 }, B: { x: 112, y: 130 }, C: { x: 96, y: 176 } };
+  const tips: Record<string, Point> = { A: { x: 100, y: 82 }, B: { x: 116, y: 130 }, C: { x: 100, y: 178 } };
   return {
     parts: phases.map((phase) => ({
       part: `stator:${phase}`,
@@ -135,10 +135,10 @@ function statorPlan(machine: ClawPole): Part {
     wires: [
       ...phases.map((phase) => `M${star.x} ${star.y}L${tips[phase]!.x} ${tips[phase]!.y}`),
       ...phases.map((phase) => wire(phase, tips[phase]!)),
-      ...(machine.diodes === 8 ? [`M${star.x} ${star.y}V196H126V${leadY.N}H${legX.N}`] : []),
+      ...(machine.diodes === 8 ? [`M${star.x} ${star.y}V206H134V${leadY.N}H${legX.N}`] : []),
     ],
     nodes: {
-      ...Object.fromEntries(phases.map((phase) => [`lead-${phase}`, { x: 122, y: leadY[phase]! }])),
+      ...Object.fromEntries(phases.map((phase) => [`lead-${phase}`, { x: 130, y: leadY[phase]! }])),
       star,
     },
   };
@@ -148,8 +148,8 @@ function statorPlan(machine: ClawPole): Part {
 function fieldPlan(machine: ClawPole): Part {
   const regulatorFirst = machine.regulatorSide === 'supply';
   const x = regulatorFirst
-    ? { supply: 20, regulator: 62, field: 106, brush1: 132, ring1: 162, rotor: 206, ring2: 250, brush2: 280, end: 318 }
-    : { supply: 20, brush1: 56, ring1: 86, rotor: 130, ring2: 174, brush2: 204, field: 236, regulator: 278, end: 330 };
+    ? { supply: 20, regulator: 70, field: 118, brush1: 150, ring1: 184, rotor: 232, ring2: 280, brush2: 314, end: 356 }
+    : { supply: 20, brush1: 58, ring1: 92, rotor: 140, ring2: 188, brush2: 222, field: 258, regulator: 308, end: 360 };
   return {
     parts: [
       { part: 'regulator', kind: 'regulator', label: '', turn: 0, x: x.regulator, y: fieldY },
@@ -159,7 +159,7 @@ function fieldPlan(machine: ClawPole): Part {
       { part: 'brushes', kind: 'brush', label: '', turn: 0, x: x.brush1, y: fieldY },
       { part: 'brushes', kind: 'brush', label: '', turn: 0, x: x.brush2, y: fieldY },
     ],
-    wires: [`M${x.supply} ${fieldY}H${x.end}V${caseY}H300`, ...feedWire(machine)],
+    wires: [`M${x.supply} ${fieldY}H${x.end}V${caseY}H340`, ...feedWire(machine)],
     nodes: {
       field: { x: x.field, y: fieldY },
       'ring-1': { x: x.ring1, y: fieldY },
@@ -170,4 +170,4 @@ function fieldPlan(machine: ClawPole): Part {
 
 /** From the exciter rail, or the output post, round the edge to the field's supply. */
 const feedWire = (machine: ClawPole): string[] =>
-  machine.exciterDiodes ? [`M342 ${exciterY}H354V312H20V${fieldY}`] : [`M352 ${outputY}V312H20V${fieldY}`];
+  machine.exciterDiodes ? [`M404 ${exciterY}H424V316H20V${fieldY}`] : [`M418 ${outputY}H424V316H20V${fieldY}`];

@@ -16,8 +16,9 @@
 
   const { data } = $props();
   // A new unit is a new bench; a newer word on the same unit is not.
+  const id = $derived(data.job.id);
   const bench = $derived.by(() => {
-    void data.job.id;
+    void id;
     return untrack(() => new Bench(data.job, data.technician));
   });
   let entryField = $state<HTMLInputElement>();
@@ -99,12 +100,12 @@
 
 <h1 class="sr-only">Bench: tag {data.job.tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
-  <div class="min-w-80 grow"><Tag job={bench.job} wide /></div>
+  <div class="min-w-72 flex-1 basis-0"><Tag job={bench.job} wide /></div>
   <div class="flex flex-wrap items-end gap-3">
     <label class="flex flex-col text-sm">
       Meter
       <select
-        class="select h-9 w-40"
+        class="select h-9 w-36"
         value={bench.place.meter}
         onchange={(e) => void bench.change({ meter: e.currentTarget.value })}
       >
@@ -124,7 +125,7 @@
     <label class="flex flex-col text-sm">
       State
       <select
-        class="select h-9 w-52"
+        class="select h-9 w-44"
         value={bench.place.assembly}
         onchange={(e) => void bench.change({ assembly: e.currentTarget.value })}
       >
@@ -136,7 +137,7 @@
   </div>
 </div>
 
-<div class="grid grow gap-4 p-4 lg:grid-cols-[19rem_minmax(0,1fr)_19rem]">
+<div class="grid grow gap-4 p-4 lg:grid-cols-[22rem_minmax(0,1fr)_19rem]">
   <div class="flex flex-col gap-3">
     <div class="sheet p-2">
       <Anatomy
@@ -285,3 +286,10 @@
     </div>
   </div>
 </div>
+
+<style>
+  .entry::placeholder {
+    font-size: 1.25rem;
+    color: color-mix(in oklab, var(--color-base-content) 72%, transparent);
+  }
+</style>

@@ -59,7 +59,7 @@
 
   <h2 class="text-xl font-semibold">Readings</h2>
   {#if data.assessment.readings.length}
-    <table class="table mb-1 table-sm">
+    <table class="table mb-1 text-base">
       <thead
         ><tr
           ><th scope="col">Time</th><th scope="col">Check</th><th scope="col">Reading</th><th scope="col"

@@ -12,8 +12,9 @@
   import { decisionSchema } from '$lib/schemas.ts';
 
   const { data } = $props();
+  const id = $derived(data.job.id);
   const bench = $derived.by(() => {
-    void data.job.id;
+    void id;
     return untrack(() => new Bench(data.job, data.technician));
   });
   let course = $state<CourseId>();
