@@ -1,5 +1,5 @@
 import type { Belief, Case, Conditions, Particle, Prediction, View } from '../belief/index.ts';
-import { viewOf } from '../belief/index.ts';
+import { standingParticles, viewOf } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import type { Build } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
@@ -13,22 +13,15 @@ export interface Member {
 }
 
 const mostMembers = 100;
-const negligible = 1e-6;
 
 /** The heaviest hypotheses, reweighted to one: what the next outcome is foreseen from. */
 export function ensembleOf(opened: Case, belief: Belief): Member[] {
-  const all: { p: number; b: number; weight: number }[] = [];
-  belief.weights.forEach((row, b) =>
-    row.forEach((weight, p) => {
-      if (weight > negligible) all.push({ p, b, weight });
-    }),
-  );
-  const heaviest = all.sort((x, y) => y.weight - x.weight).slice(0, mostMembers);
+  const heaviest = standingParticles(belief).slice(0, mostMembers);
   const total = heaviest.reduce((sum, m) => sum + m.weight, 0);
-  return heaviest.map(({ p, b, weight }) => ({
-    particle: opened.particles[p]!,
-    build: opened.builds[b]!,
-    state: belief.states[b]![p]!,
+  return heaviest.map(({ particle, build, weight }) => ({
+    particle: opened.particles[particle]!,
+    build: opened.builds[build]!,
+    state: belief.states[build]![particle]!,
     weight: weight / total,
   }));
 }

@@ -54,7 +54,7 @@ function leastThatSees(
   const sound = { particle: opened.particles[0]!, state: belief.states[b]![0]! };
   const faulty = { particle: opened.particles[middle]!, state: belief.states[b]![0]! };
   return opened.checks.find((check) => {
-    if (done.has(check.id)) return false;
+    if (done.has(check.id) || !predictor.feels(check, build)[fault]) return false;
     const [x, y] = [sound, faulty].map(({ particle, state }) =>
       viewOf(predictor.predict(check, build, particle), state),
     );

@@ -96,6 +96,33 @@ function bitsOf(before: Float64Array, after: Float64Array, total: number): Float
 export const buildChances = (belief: Belief): number[] =>
   belief.weights.map((row) => row.reduce((sum, w) => sum + w, 0));
 
+/** A hypothesis that still carries weight. */
+export interface StandingParticle {
+  readonly build: number;
+  readonly particle: number;
+  readonly weight: number;
+}
+
+const negligible = 1e-7;
+const knownStanding = new WeakMap<Belief, readonly StandingParticle[]>();
+
+/** Every hypothesis whose weight still matters to a sum, heaviest first. */
+export function standingParticles(belief: Belief): readonly StandingParticle[] {
+  let standing = knownStanding.get(belief);
+  if (!standing) {
+    const found: StandingParticle[] = [];
+    belief.weights.forEach((row, build) => {
+      for (let particle = 0; particle < row.length; particle++) {
+        const weight = row[particle]!;
+        if (weight > negligible) found.push({ build, particle, weight });
+      }
+    });
+    standing = found.sort((a, b) => b.weight - a.weight);
+    knownStanding.set(belief, standing);
+  }
+  return standing;
+}
+
 const knownChances = new WeakMap<Belief, Float64Array>();
 
 /** Probability of each fault, alone or in company. */
@@ -130,21 +157,17 @@ export function severityOf(opened: Case, belief: Belief, fault: number): Severit
   let mass = 0;
   let sum = 0;
   let square = 0;
-  belief.weights.forEach((row, b) => {
-    for (let p = 0; p < row.length; p++) {
-      const weight = row[p]!;
-      if (weight === 0) continue;
-      const particle = opened.particles[p]!;
-      const slot = particle.faults.indexOf(fault);
-      if (slot < 0) continue;
-      const { mean, variance } = offsetOf(belief.states[b]![p]!, opened.dimensions.severity[slot]!);
-      const cell = particle.cellSigmas[slot]!;
-      const log = Math.log(particle.severities[slot]!) + mean * cell;
-      mass += weight;
-      sum += weight * log;
-      square += weight * (log * log + variance * cell * cell);
-    }
-  });
+  for (const { build, particle: p, weight } of standingParticles(belief)) {
+    const particle = opened.particles[p]!;
+    const slot = particle.faults.indexOf(fault);
+    if (slot < 0) continue;
+    const { mean, variance } = offsetOf(belief.states[build]![p]!, opened.dimensions.severity[slot]!);
+    const cell = particle.cellSigmas[slot]!;
+    const log = Math.log(particle.severities[slot]!) + mean * cell;
+    mass += weight;
+    sum += weight * log;
+    square += weight * (log * log + variance * cell * cell);
+  }
   if (mass === 0) return undefined;
   const mean = sum / mass;
   const reach = 1.645 * Math.sqrt(Math.max(square / mass - mean * mean, 0));

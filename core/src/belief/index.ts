@@ -8,6 +8,8 @@ export {
   type SeverityEstimate,
   severityOf,
   soundChance,
+  type StandingParticle,
+  standingParticles,
 } from './belief.ts';
 export { type Case, checkOf, openCase, type Reading } from './case.ts';
 export { type Band, bandOf, canTell, conformity, faultBand, soundBands, wordOf } from './expectation.ts';

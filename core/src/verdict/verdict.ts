@@ -1,4 +1,4 @@
-import { type Belief, type Case, faultChances, soundChance } from '../belief/index.ts';
+import { type Belief, type Case, faultChances, soundChance, standingParticles } from '../belief/index.ts';
 
 /** Money and minutes as the shop entered them. What isn't entered is unknown, never guessed. */
 export interface Prices {
@@ -145,10 +145,8 @@ function chanceOfAny(opened: Case, belief: Belief, faults: ReadonlySet<number>):
 
 function chanceThat(opened: Case, belief: Belief, holds: (faults: readonly number[]) => boolean): number {
   let sum = 0;
-  for (const row of belief.weights) {
-    row.forEach((weight, p) => {
-      if (weight > 0 && holds(opened.particles[p]!.faults)) sum += weight;
-    });
+  for (const { particle, weight } of standingParticles(belief)) {
+    if (holds(opened.particles[particle]!.faults)) sum += weight;
   }
   return sum;
 }
@@ -171,7 +169,8 @@ function course(
   const unknownPrices = actions
     .filter((a) => a.kind === 'replace' && prices.items[a.id]?.price === undefined)
     .map((a) => a.name);
-  const risk = id === 'reject' ? exchangeRisk : chanceThat(opened, belief, (faults) => faults.some((f) => !mends(f)));
+  const mended = opened.faults.map((_, f) => mends(f));
+  const risk = id === 'reject' ? exchangeRisk : chanceThat(opened, belief, (faults) => faults.some((f) => !mended[f]));
   const cost = costOf();
   const { comeback = 0, labourPerHour = 0 } = prices;
   const again = comeback + (comebackMinutes / 60) * labourPerHour;

@@ -1,0 +1,105 @@
+// bin/refectum benchmark: what the core costs, beside ngspice in the same run. Ratios travel between machines; times don't.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Session, type TapeReading } from '../core/src/assess/index.ts';
+import { openCase } from '../core/src/belief/index.ts';
+import { Circuit, networkBetween } from '../core/src/circuit/index.ts';
+import { measure, multimeterById, type Setup } from '../core/src/instruments/index.ts';
+import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleNetwork } from '../core/src/machines/index.ts';
+import { bridgeDeck } from '../core/test/spice/deck.ts';
+
+const known: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
+const meter = multimeterById('workshop');
+const median = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+const row = (what: string, value: number, unit: string, note = '') =>
+  console.log(`${what.padEnd(62)} ${value.toFixed(value < 10 ? 2 : 1).padStart(9)} ${unit.padEnd(3)} ${note}`);
+
+/** Microseconds for one static reading of the whole closed unit, faults going round so that nothing is remembered. */
+function microsecondsPerReading(): number {
+  const setup: Setup = { function: 'diode', red: 'case', black: 'output' };
+  const build = clawPoleBuilds(known)[0]!;
+  const circuit = new Circuit(networkBetween(clawPoleNetwork(known, build, 'closed'), [['case', 'output']]), 25);
+  const faulty = [0.02, 0.5, 30, 300, 3e3, 3e4].flatMap((ohms) =>
+    ['A+', 'B-', 'C+'].map((place) => circuit.withEdits([{ element: `leak:${place}`, set: ohms }])),
+  );
+  const start = measure(circuit, circuit.sound, setup, meter).point.junctionVolts;
+  const once = () => {
+    const began = performance.now();
+    for (const values of faulty) measure(circuit, values, setup, meter, start);
+    return ((performance.now() - began) * 1000) / faulty.length;
+  };
+  for (let i = 0; i < 200; i++) once();
+  return median(Array.from({ length: 101 }, once));
+}
+
+/** Milliseconds of ngspice for the same reading: one process a reading, the way a program without its own solver would. */
+function spiceMilliseconds(): number {
+  const folder = mkdtempSync(join(tmpdir(), 'refectum-'));
+  const file = join(folder, 'bridge.cir');
+  writeFileSync(file, bridgeDeck(known, 25, meter));
+  const once = () => {
+    const began = performance.now();
+    execFileSync('ngspice', ['-b', file], { stdio: 'pipe' });
+    return performance.now() - began;
+  };
+  const time = median(Array.from({ length: 15 }, once));
+  rmSync(folder, { recursive: true });
+  return time;
+}
+
+const script: readonly (readonly [string, number | 'OL'])[] = [
+  ['leads-null', 0.3],
+  ['bridge-forward', 0.935],
+  ['bridge-reverse', 'OL'],
+  ['bridge-reverse-ohms', 5.2e6],
+  ['field-ohms', 3.5],
+  ['ring-ring', 3.3],
+  ['joined-forward:A+', 0.477],
+  ['current-drop:A+', 0.861],
+  ['current-drop:B+', 0.859],
+  ['current-drop:C+', 0.862],
+  ['stator-pair:AB', 0.4],
+];
+
+/** From each reading to belief, suspects, next checks and verdict: cold, and with the check's predictions prepared. */
+function readingMilliseconds(machine: ClawPole, prepared: boolean): number[] {
+  const session = new Session(machine, 'no-charge', [meter.id]);
+  const situation = { assembly: 'opened', meter: meter.id, celsius: 20, prices: { items: {} } };
+  const tape: TapeReading[] = [];
+  session.assess({ ...situation, readings: tape });
+  return script.map(([check, value]) => {
+    if (prepared) {
+      const predictor = session.opened.predictor({ meter, celsius: 20 });
+      const at = session.opened.checks.find((c) => c.id === check)!;
+      for (const build of session.opened.builds) {
+        for (const particle of session.opened.particles) predictor.predict(at, build, particle);
+      }
+    }
+    const outcome = value === 'OL' ? ({ kind: 'over-range' } as const) : ({ kind: 'value', value } as const);
+    tape.push({ id: check, check, outcome, meter: meter.id, celsius: 20 });
+    const began = performance.now();
+    session.assess({ ...situation, readings: tape });
+    return performance.now() - began;
+  });
+}
+
+const { faults, particles, builds } = openCase(known, 'no-charge', [meter]);
+const unknown = clawPoleGeneric(12, 90);
+console.log(`${faults.length} faults, ${particles.length} hypotheses with their severities, ${builds.length} build\n`);
+const reading = microsecondsPerReading();
+const spice = spiceMilliseconds();
+row('one static reading of the closed unit', reading, 'µs', 'target under 50');
+row('the same by ngspice, one process', spice, 'ms', `ratio ${((spice * 1000) / reading).toFixed(0)}`);
+for (const [name, machine] of [
+  ['build known', known],
+  [`build unknown (${openCase(unknown, 'no-charge', [meter]).builds.length} builds)`, unknown],
+] as const) {
+  for (let i = 0; i < 2; i++) readingMilliseconds(machine, true);
+  const warm = readingMilliseconds(machine, true);
+  const cold = readingMilliseconds(machine, false);
+  row(`${name}: reading to belief, next check, verdict; median`, median(warm), 'ms', 'target under 50');
+  row(`${name}: the slowest of ${script.length}`, Math.max(...warm), 'ms', `ratio to ngspice ${(spice / Math.max(...warm)).toFixed(2)}`);
+  row(`${name}: the slowest, check not prepared`, Math.max(...cold), 'ms');
+}
