@@ -100,6 +100,11 @@ for (const [name, machine] of [
   const warm = readingMilliseconds(machine, true);
   const cold = readingMilliseconds(machine, false);
   row(`${name}: reading to belief, next check, verdict; median`, median(warm), 'ms', 'target under 50');
-  row(`${name}: the slowest of ${script.length}`, Math.max(...warm), 'ms', `ratio to ngspice ${(spice / Math.max(...warm)).toFixed(2)}`);
+  row(
+    `${name}: the slowest of ${script.length}`,
+    Math.max(...warm),
+    'ms',
+    `ratio to ngspice ${(spice / Math.max(...warm)).toFixed(2)}`,
+  );
   row(`${name}: the slowest, check not prepared`, Math.max(...cold), 'ms');
 }

@@ -139,7 +139,7 @@ function unitSlope(
   const moves = circuit.sensitivity(values, shown.point, response);
   for (const { name, resistors, junctions } of circuit.spreads) {
     let sum = 0;
-    for (const e of resistors) sum += moves.perRelativeOhm[e]!;
+    for (const e of resistors) sum += values.spreadShare[e]! * moves.perRelativeOhm[e]!;
     for (const j of junctions) sum += moves.perShiftVolt[j]!;
     slope[index.get(name)!] = perVolt * sum;
   }

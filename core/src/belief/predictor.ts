@@ -153,13 +153,13 @@ export class Predictor<M> {
   #standOf(check: Check): Stand {
     let stand = this.#stands.get(check.id);
     if (!stand) {
-      const moved = this.#family.symmetries.map((map, s) => ({ id: relabel(check.id, map), s }));
-      const id = moved
-        .map((m) => m.id)
-        .filter((name) => this.#checks.has(name))
-        .sort()[0]!;
-      const relabellings = moved.filter((m) => m.id === id).map((m) => this.#relabellings[m.s]!);
-      this.#stands.set(check.id, (stand = { check: this.#checks.get(id)!, relabellings }));
+      const moved = this.#family.symmetries.flatMap((map, s) => {
+        const there = this.#checks.get(relabel(check.id, map));
+        return there && samePlaces(check, there, map) ? [{ there, s }] : [];
+      });
+      const first = moved.map(({ there }) => there).sort((a, b) => (a.id < b.id ? -1 : 1))[0]!;
+      const relabellings = moved.filter(({ there }) => there === first).map(({ s }) => this.#relabellings[s]!);
+      this.#stands.set(check.id, (stand = { check: first, relabellings }));
     }
     return stand;
   }
@@ -226,4 +226,12 @@ function relabel(name: string, map: Readonly<Record<string, string>>): string {
   const colon = name.indexOf(':');
   if (colon < 0) return name;
   return name.slice(0, colon + 1) + [...name.slice(colon + 1)].map((letter) => map[letter] ?? letter).join('');
+}
+
+/** Whether a check's probes, relabelled, are those of the other check. */
+function samePlaces(from: Check, to: Check, map: Readonly<Record<string, string>>): boolean {
+  if (from.method.kind !== 'meter' || to.method.kind !== 'meter') return false;
+  const places = ({ red, black, feed }: Setup) => [red, black, feed?.plus ?? '', feed?.minus ?? ''];
+  const wanted = places(to.method.setup);
+  return places(from.method.setup).every((node, i) => relabel(node, map) === wanted[i]);
 }

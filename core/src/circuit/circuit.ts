@@ -13,6 +13,8 @@ export interface Source {
 export interface ElementValues {
   readonly ohms: Float64Array;
   readonly closed: Uint8Array;
+  /** Of each resistance, the share that follows the machine's spreads: none of what a fault has set or added. */
+  readonly spreadShare: Float64Array;
 }
 
 /** A DC operating point. Arrays belong to the caller. */
@@ -69,6 +71,7 @@ export class Circuit {
     this.sound = {
       ohms: Float64Array.from(network.resistors, (r) => (r.copper ? copperOhms(r.ohms, celsius) : r.ohms)),
       closed: new Uint8Array(network.junctions.length).fill(1),
+      spreadShare: new Float64Array(network.resistors.length).fill(1),
     };
     this.#index = new Map([...this.resistorNames.entries(), ...this.junctionNames.entries()].map(([i, n]) => [n, i]));
     this.#size = this.nodes.length;
@@ -89,15 +92,20 @@ export class Circuit {
     if (edits.length === 0) return this.sound;
     const ohms = new Float64Array(this.sound.ohms);
     const closed = new Uint8Array(this.sound.closed);
+    const spreadShare = new Float64Array(this.sound.spreadShare);
     for (const edit of edits) {
       const index = this.#index.get(edit.element);
       if (index === undefined) continue;
       if ('open' in edit) closed[index] = 0;
-      else if ('set' in edit) ohms[index] = edit.set;
-      else if ('add' in edit) ohms[index]! += edit.add;
-      else ohms[index]! *= edit.scale;
+      else if ('set' in edit) {
+        ohms[index] = edit.set;
+        spreadShare[index] = 0;
+      } else if ('add' in edit) {
+        spreadShare[index]! *= ohms[index]! / (ohms[index]! + edit.add);
+        ohms[index]! += edit.add;
+      } else ohms[index]! *= edit.scale;
     }
-    return { ohms, closed };
+    return { ohms, closed, spreadShare };
   }
 
   /** Whether this circuit has any of the edited elements. */

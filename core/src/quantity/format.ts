@@ -13,7 +13,7 @@ export function formatNumber(value: number, decimals: number): string {
 function scaled(value: number, unit: Unit): { factor: number; prefix: string } {
   const size = Math.abs(value);
   if (unit === 'volts' && size < 1) return { factor: 1e3, prefix: 'm' };
-  if (unit === 'ohms' && size > 0 && size < 0.01) return { factor: 1e3, prefix: 'm' };
+  if (unit === 'ohms' && size > 0 && size < 0.09995) return { factor: 1e3, prefix: 'm' };
   if (unit !== 'ohms') return { factor: 1, prefix: '' };
   if (size >= 0.99995e9) return { factor: 1e-9, prefix: 'G' };
   if (size >= 0.99995e6) return { factor: 1e-6, prefix: 'M' };

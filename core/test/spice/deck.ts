@@ -11,10 +11,13 @@ export interface Deck {
   readonly sources: readonly string[];
   /** What is asked: voltages between nodes. */
   readonly ask: readonly (readonly [string, string])[];
+  /** ngspice's relative tolerance; the tighter, the likelier that it finds no operating point at all. */
+  readonly tolerance?: number;
 }
 
-const node = (name: string): string => (name === 'case' ? '0' : name.replaceAll('-', '_'));
-const element = (name: string): string => name.replaceAll(/[:+-]/g, (sign) => ({ ':': '_', '+': 'p', '-': 'n' })[sign]!);
+const node = (name: string): string => (name === 'case' ? '0' : name.replaceAll(/[-:]/g, '_'));
+const element = (name: string): string =>
+  name.replaceAll(/[:+-]/g, (sign) => ({ ':': '_', '+': 'p', '-': 'n' })[sign]!);
 
 /** Copper by SPICE's own temperature coefficient, not by ours. */
 const copperModel = '.model copper r (tc1=0.00393 tnom=20)';
@@ -24,8 +27,12 @@ function diodeModel(name: string, law: JunctionLaw): string {
   return `.model ${name} d (is=${saturationAmps} n=${ideality} rs=${seriesOhms} eg=1.11 xti=3 tnom=25)`;
 }
 
-export function deckText({ network, celsius, edits = [], sources, ask }: Deck): string {
-  const lines = ['* a unit on the bench', `.options temp=${celsius} gmin=1e-12 reltol=1e-7 abstol=1e-15 vntol=1e-9`, copperModel];
+export function deckText({ network, celsius, edits = [], sources, ask, tolerance = 1e-6 }: Deck): string {
+  const lines = [
+    '* a unit on the bench',
+    `.options temp=${celsius} gmin=1e-12 reltol=${tolerance} abstol=1e-15 vntol=1e-8`,
+    copperModel,
+  ];
   for (const r of network.resistors) {
     const own = edits.filter((edit) => edit.element === r.name);
     const set = own.find((edit) => 'set' in edit);

@@ -29,8 +29,8 @@ export const usual = {
 export type Assembly = 'closed' | 'opened' | 'unsoldered';
 
 /** The node a diode place hangs on. */
-export const leg = (phase: string): string => `leg-${phase}`;
-export const lead = (phase: string): string => `lead-${phase}`;
+export const leg = (phase: string): string => `leg:${phase}`;
+export const lead = (phase: string): string => `lead:${phase}`;
 
 /** Where the brushes are fed from: the exciter diodes, or the output post where there are none. */
 export const supplyNode = (machine: ClawPole): string => (machine.exciterDiodes ? 'exciter' : 'output');

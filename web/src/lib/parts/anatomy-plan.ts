@@ -43,7 +43,7 @@ export function planOf(machine: ClawPole): Plan {
     ...stator.nodes,
     ...field.nodes,
   };
-  for (const leg of legs) nodes[`leg-${leg}`] = { x: legX[leg]!, y: leadY[leg]! };
+  for (const leg of legs) nodes[`leg:${leg}`] = { x: legX[leg]!, y: leadY[leg]! };
   if (machine.exciterDiodes) nodes.exciter = { x: 387, y: exciterY };
   const wires = [
     `M${legX.A} ${outputY}H418`,
@@ -115,9 +115,9 @@ function statorPlan(machine: ClawPole): Part {
         `M20 146V${leadY.C! + 12}H128V${leadY.C}H${legX.C}`,
       ],
       nodes: {
-        'lead-A': { x: 128, y: leadY.A! },
-        'lead-B': { x: 128, y: leadY.B! },
-        'lead-C': { x: 128, y: leadY.C! },
+        'lead:A': { x: 128, y: leadY.A! },
+        'lead:B': { x: 128, y: leadY.B! },
+        'lead:C': { x: 128, y: leadY.C! },
       },
     };
   }
@@ -138,7 +138,7 @@ function statorPlan(machine: ClawPole): Part {
       ...(machine.diodes === 8 ? [`M${star.x} ${star.y}V206H134V${leadY.N}H${legX.N}`] : []),
     ],
     nodes: {
-      ...Object.fromEntries(phases.map((phase) => [`lead-${phase}`, { x: 130, y: leadY[phase]! }])),
+      ...Object.fromEntries(phases.map((phase) => [`lead:${phase}`, { x: 130, y: leadY[phase]! }])),
       star,
     },
   };

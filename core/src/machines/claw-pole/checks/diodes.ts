@@ -11,7 +11,7 @@ const ends = (place: string): [string, string] =>
 
 const named: Readonly<Record<string, string>> = { output: 'output post', case: 'case', exciter: 'exciter terminal' };
 const spoken = (node: string): string =>
-  named[node] ?? (node === 'leg-N' ? 'star lead' : `phase lead ${node.slice(-1)}`);
+  named[node] ?? (node === 'leg:N' ? 'star lead' : `phase lead ${node.slice(-1)}`);
 
 /** Diode by diode, both ways and in ohms reversed, in one state of assembly. */
 function diodes(machine: ClawPole, assembly: Assembly, prefix: string, suffix: string): Check[] {

@@ -1,0 +1,118 @@
+import { expect } from 'chai';
+import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
+import { expectedBits } from '../src/advice/worth.ts';
+import {
+  beliefAfter,
+  type Case,
+  checkOf,
+  priorBelief,
+  separation,
+  slipChance,
+  type View,
+} from '../src/belief/index.ts';
+import type { Outcome } from '../src/checks/index.ts';
+import { multimeterById } from '../src/instruments/index.ts';
+import { openKnown, toyCase } from './toy.ts';
+
+const workshop = multimeterById('workshop');
+const conditions = { meter: workshop, celsius: 20 };
+const none: ReadonlySet<string> = new Set();
+const number = (mean: number, sigma: number): View => ({ kind: 'number', mean, sigma, over: 0, span: 100 });
+
+describe('advice: what a check is worth', () => {
+  it('mutual information of a noisy yes or no, by hand', () => {
+    const views: View[] = [
+      { kind: 'chances', chances: [0.9, 0.1] },
+      { kind: 'chances', chances: [0.2, 0.8] },
+    ];
+    const weights = Float64Array.of(0.5, 0.5);
+    const [bits] = expectedBits(views, weights, [{ of: Int32Array.of(0, 1), count: 2 }]);
+    const mixed = (p: number) => (1 - slipChance) * p + slipChance / 2;
+    const h = (p: number) => -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
+    const yes = (mixed(0.9) + mixed(0.2)) / 2;
+    expect(bits).closeTo(h(yes) - (h(mixed(0.9)) + h(mixed(0.2))) / 2, 1e-9);
+  });
+  it('two numbers far apart are worth their whole entropy; the same number nothing', () => {
+    const weights = Float64Array.of(0.25, 0.75);
+    const sort = { of: Int32Array.of(0, 1), count: 2 };
+    const entropy = -0.25 * Math.log2(0.25) - 0.75 * Math.log2(0.75);
+    expect(expectedBits([number(1, 0.01), number(9, 0.01)], weights, [sort])[0]).closeTo(entropy, 0.02);
+    expect(expectedBits([number(1, 0.1), number(1, 0.1)], weights, [sort])[0]).closeTo(0, 1e-9);
+  });
+  it('two overlapping normals: within 10 % of numerical integration', () => {
+    const views = [number(0, 1), number(2, 1)];
+    const weights = Float64Array.of(0.5, 0.5);
+    const [bits] = expectedBits(views, weights, [{ of: Int32Array.of(0, 1), count: 2 }]);
+    let integral = 0;
+    const step = 0.001;
+    for (let y = -8; y < 10; y += step) {
+      const densities = [0, 2].map(
+        (m) => 0.98 * (Math.exp(-((y - m) ** 2) / 2) / Math.sqrt(2 * Math.PI)) + 0.02 * 0.005,
+      );
+      const both = (densities[0]! + densities[1]!) / 2;
+      for (const d of densities) integral += 0.5 * d * Math.log2(d / both) * step;
+    }
+    expect(bits).closeTo(integral, 0.1 * integral);
+  });
+  it('separation is 0 for like views and near 1 for far ones', () => {
+    expect(separation(number(1, 0.1), number(1, 0.1))).closeTo(0, 1e-9);
+    expect(separation(number(1, 0.1), number(3, 0.1))).greaterThan(0.999);
+  });
+});
+
+describe('advice: what to do next', () => {
+  const opened = openKnown();
+  const done = (...ids: string[]) => new Set(ids);
+  const after = (from: Case, ...taken: readonly (readonly [string, Outcome])[]) =>
+    taken.reduce(
+      (b, [check, outcome]) => beliefAfter(from, b, { check: checkOf(from, check), outcome, ...conditions }),
+      priorBelief(from),
+    );
+
+  it('begins with checks that need nothing taken apart', () => {
+    const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, none, 'closed');
+    expect(checks.slice(0, 3).map((c) => c.setupMinutes)).deep.equal([0, 0, 0]);
+    expect(worthwhile).equal(true);
+  });
+  it('finds which diode is shorted by 5 A before it asks for the soldering iron', () => {
+    const belief = after(
+      opened,
+      ['bridge-forward', { kind: 'value', value: 0.476 }],
+      ['bridge-reverse-ohms', { kind: 'value', value: 2.2e5 }],
+      ['field-ohms', { kind: 'value', value: 3.5 }],
+      ['field-turning', { kind: 'finding', finding: 'steady' }],
+      ['brush-length', { kind: 'value', value: 8 }],
+    );
+    const taken = done('bridge-forward', 'bridge-reverse-ohms', 'field-ohms', 'field-turning', 'brush-length');
+    const { checks } = advise(opened, belief, conditions, taken, 'opened');
+    const place = (species: string) => checks.findIndex((c) => c.check.species === species);
+    expect(place('current-drop')).lessThan(place('diode-forward'));
+  });
+  it('never offers a check twice, and stops when all are done', () => {
+    const all = new Set(opened.checks.map((c) => c.id));
+    const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, all, 'closed');
+    expect(checks).deep.equal([]);
+    expect(worthwhile).equal(false);
+  });
+  it('a check that sees nothing is worth nothing', () => {
+    const toy = toyCase();
+    const { checks } = advise(toy, priorBelief(toy), conditions, none, 'closed');
+    expect(checks.at(-1)!.check.id).equal('sees-nothing');
+    expect(checks.at(-1)!.bits).closeTo(0, 1e-9);
+  });
+  it('counts set-up along the order of taking apart, both ways', () => {
+    expect(setupMinutes(opened, 'closed', 'unsoldered')).equal(20);
+    expect(setupMinutes(opened, 'opened', 'unsoldered')).equal(15);
+    expect(setupMinutes(opened, 'unsoldered', 'closed')).equal(20);
+    expect(setupMinutes(opened, 'closed', '')).equal(0);
+  });
+  it('says what could still hide, and which check would show it', () => {
+    const belief = after(opened, ['bridge-forward', { kind: 'value', value: 0.93 }]);
+    const hidden = hiddenFaults(opened, belief, conditions, done('bridge-forward'));
+    const find = (species: string) => hidden.find((h) => opened.faults[h.faults[0]!]!.species === species);
+    expect(find('diode-open')!.seenBy!.assembly).not.equal('closed');
+    expect(find('rotor-open')!.seenBy!.species).equal('field-ohms');
+    expect(find('regulator')!.seenBy).equal(undefined);
+    expect(find('diode-shorted')).equal(undefined);
+  });
+});

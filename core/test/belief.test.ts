@@ -1,0 +1,365 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import { expectedByCircuit } from '../src/belief/expected.ts';
+import {
+  type Belief,
+  beliefAfter,
+  buildChances,
+  type Case,
+  checkOf,
+  countedReadings,
+  faultChances,
+  fromScale,
+  History,
+  openCase,
+  partWords,
+  priorBelief,
+  type Reading,
+  severityOf,
+  soundChance,
+  wordOf,
+} from '../src/belief/index.ts';
+import type { Outcome } from '../src/checks/index.ts';
+import { Circuit, networkBetween } from '../src/circuit/index.ts';
+import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
+import { clawPoleGeneric } from '../src/machines/index.ts';
+import { openKnown, toyCase } from './toy.ts';
+
+const workshop = multimeterById('workshop');
+const value = (v: number): Outcome => ({ kind: 'value', value: v });
+const finding = (name: string): Outcome => ({ kind: 'finding', finding: name });
+const OL: Outcome = { kind: 'over-range' };
+
+const reading = (
+  opened: Case,
+  check: string,
+  outcome: Outcome,
+  meter: Multimeter = workshop,
+  celsius = 20,
+): Reading => ({
+  check: checkOf(opened, check),
+  outcome,
+  meter,
+  celsius,
+});
+const after = (opened: Case, ...taken: readonly (readonly [string, Outcome])[]): Belief =>
+  taken.reduce(
+    (belief, [check, outcome]) => beliefAfter(opened, belief, reading(opened, check, outcome)),
+    priorBelief(opened),
+  );
+const chanceOf = (opened: Case, belief: Belief, fault: string): number =>
+  faultChances(opened, belief)[opened.faults.findIndex((f) => f.id === fault)]!;
+
+describe('belief: Bayes’ rule worked by hand on a toy of two faults', () => {
+  // Prior: nothing 0.5; singles share 0.5·0.79 as 3 : 1; the pair has 0.5·0.21. A look sees with the slip mixed in:
+  // 0.98·p + 0.02/2.
+  const prior = { none: 0.5, a: 0.395 * 0.75, b: 0.395 * 0.25, both: 0.105 };
+  const mixed = (p: number) => 0.98 * p + 0.01;
+
+  it('prior', () => {
+    const opened = toyCase();
+    const belief = priorBelief(opened);
+    expect(soundChance(belief)).closeTo(prior.none, 1e-12);
+    expect(chanceOf(opened, belief, 'a')).closeTo(prior.a + prior.both, 1e-12);
+    expect(chanceOf(opened, belief, 'b')).closeTo(prior.b + prior.both, 1e-12);
+  });
+  it('after seeing a, and not b', () => {
+    const opened = toyCase();
+    const belief = after(opened, ['sees-a', finding('yes')], ['sees-b', finding('no')]);
+    const weights = {
+      none: prior.none * mixed(0.1) * mixed(0.8),
+      a: prior.a * mixed(0.8) * mixed(0.8),
+      b: prior.b * mixed(0.1) * mixed(0.1),
+      both: prior.both * mixed(0.8) * mixed(0.1),
+    };
+    const total = weights.none + weights.a + weights.b + weights.both;
+    expect(soundChance(belief)).closeTo(weights.none / total, 1e-12);
+    expect(chanceOf(opened, belief, 'a')).closeTo((weights.a + weights.both) / total, 1e-12);
+    expect(chanceOf(opened, belief, 'b')).closeTo((weights.b + weights.both) / total, 1e-12);
+  });
+  it('weight of evidence is log2 of the likelihood ratio', () => {
+    const opened = toyCase();
+    const belief = after(opened, ['sees-a', finding('yes')]);
+    expect(belief.evidence[0]!.bits[0]).closeTo(Math.log2(mixed(0.8) / mixed(0.1)), 1e-12);
+  });
+  it('a check that can’t see a fault leaves its odds alone', () => {
+    const opened = toyCase();
+    const before = faultChances(opened, priorBelief(opened));
+    const belief = after(opened, ['sees-nothing', finding('yes')]);
+    faultChances(opened, belief).forEach((chance, f) => expect(chance).closeTo(before[f]!, 1e-12));
+  });
+});
+
+describe('belief: properties', () => {
+  const opened = openKnown();
+  const independent = fc.shuffledSubarray(
+    [
+      ['field-turning', finding('steady')],
+      ['rings-by-eye', finding('dull')],
+      ['brush-length', value(7.2)],
+      ['bridge-forward', value(0.93)],
+      ['ring-ring', value(3.3)],
+    ] as const,
+    { minLength: 2 },
+  );
+
+  it('sums to one after any readings', () => {
+    fc.assert(
+      fc.property(independent, (taken) => {
+        const total = buildChances(after(opened, ...taken)).reduce((sum, p) => sum + p, 0);
+        expect(total).closeTo(1, 1e-9);
+      }),
+      { numRuns: 12 },
+    );
+  });
+  it('the order of readings does not matter', () => {
+    fc.assert(
+      fc.property(independent, fc.infiniteStream(fc.nat()), (taken, order) => {
+        const keys = new Map(taken.map((t) => [t, order.next().value as number]));
+        const shuffled = [...taken].sort((a, b) => keys.get(a)! - keys.get(b)!);
+        const [one, other] = [taken, shuffled].map((list) => faultChances(opened, after(opened, ...list)));
+        one!.forEach((chance, f) => expect(chance, opened.faults[f]!.id).closeTo(other![f]!, 1e-6));
+      }),
+      { numRuns: 12 },
+    );
+  });
+  it('a rotor reading off the machine leaves the diodes’ odds against one another alone', () => {
+    const before = priorBelief(opened);
+    const belief = after(opened, ['ring-ring', value(3.3)]);
+    const alone = (id: string) =>
+      opened.particles.findIndex((p) => p.faults.length === 1 && opened.faults[p.faults[0]!]!.id === id);
+    const ratio = (b: Belief) => b.weights[0]![alone('diode-open:A+')]! / b.weights[0]![alone('diode-leaky:B-')]!;
+    expect(ratio(belief)).closeTo(ratio(before), 1e-9 * ratio(before));
+    expect(belief.evidence[0]!.felt[opened.faults.findIndex((f) => f.id === 'diode-open:A+')]).equal(false);
+  });
+  it('one slipped entry never locks the answer: the readings after it bring the truth back', () => {
+    const slipped = after(opened, ['ring-ring', OL]);
+    expect(chanceOf(opened, slipped, 'rotor-open')).greaterThan(0.5);
+    const back = after(opened, ['ring-ring', OL], ['field-ohms', value(3.5)], ['field-turning', finding('steady')]);
+    expect(chanceOf(opened, back, 'rotor-open')).lessThan(0.05);
+    expect(back.evidence[0]!.slip).greaterThan(0);
+  });
+});
+
+describe('belief: predictions', () => {
+  const opened = openKnown();
+  const conditions = { meter: workshop, celsius: 20 };
+  const predictor = opened.predictor(conditions);
+  const build = opened.builds[0]!;
+
+  it('relabelling equal phases changes no prediction: every check and many faults, against the direct way', () => {
+    const particles = opened.particles.filter((p, i) => p.faults.length < 2 || i % 97 === 0);
+    let compared = 0;
+    for (const check of opened.checks) {
+      if (check.method.kind !== 'meter' || check.method.setup.function === 'lamp') continue;
+      const { setup } = check.method;
+      const network = opened.family.network(opened.machine, build, check.assembly);
+      const feed = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
+      const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...feed]), 20);
+      for (const particle of particles.filter((_, i) => i % 11 === 0)) {
+        const faults = particle.faults.map((f, n) => ({
+          fault: opened.faults[f]!,
+          severity: particle.severities[n]!,
+          sigma: particle.cellSigmas[n]!,
+        }));
+        const direct = expectedByCircuit(check, circuit, faults, workshop, opened.dimensions, undefined);
+        const known = predictor.predict(check, build, particle);
+        if (direct.kind !== 'number' || known.kind !== 'number') throw new Error('a meter gives a number');
+        expect(known.mean, check.id).closeTo(direct.mean, 1e-6 * Math.max(1, Math.abs(direct.mean)));
+        const slopes = (p: typeof direct) =>
+          Object.fromEntries([...p.slope.index].map((at, i) => [opened.dimensions.names[at]!, p.slope.value[i]!]));
+        for (const [name, slope] of Object.entries(slopes(direct))) {
+          if (name.startsWith('severity')) continue;
+          expect(slopes(known)[name] ?? 0, `${check.id} ${name}`).closeTo(
+            slope,
+            1e-4 * Math.max(1e-3, Math.abs(slope)) + 1e-7,
+          );
+        }
+        compared++;
+      }
+    }
+    expect(compared).greaterThan(500);
+  });
+
+  it('slopes are those of finite differences: rotor, temperature, one junction', () => {
+    const sound = opened.particles[0]!;
+    const slopeOf = (check: string, name: string) => {
+      const p = predictor.predict(checkOf(opened, check), build, sound);
+      if (p.kind !== 'number') throw new Error('a number');
+      const at = p.slope.index.indexOf(opened.dimensions.index.get(name)!);
+      return at < 0 ? 0 : p.slope.value[at]!;
+    };
+    const meanOf = (from: Case, check: string, celsius = 20) => {
+      const p = from
+        .predictor({ meter: workshop, celsius })
+        .predict(checkOf(from, check), from.builds[0]!, from.particles[0]!);
+      return p.kind === 'number' ? p.mean : Number.NaN;
+    };
+    const h = 1e-4;
+    const more = openKnown({ rotorOhms: 3 * (1 + h) });
+    expect(slopeOf('ring-ring', 'rotor')).closeTo((meanOf(more, 'ring-ring') - meanOf(opened, 'ring-ring')) / h, 1e-3);
+    for (const check of ['ring-ring', 'bridge-forward', 'joined-forward:A+', 'field-ohms', 'current-drop:B-']) {
+      const perKelvin = (meanOf(opened, check, 20.5) - meanOf(opened, check, 19.5)) / 1;
+      expect(slopeOf(check, 'celsius'), check).closeTo(perKelvin, 0.02 * Math.abs(perKelvin));
+    }
+    // Junctions fall by about 2.2 mV per kelvin: common practice, no source.
+    expect(slopeOf('bridge-forward', 'celsius') / 2).closeTo(-0.0022, 0.0003);
+  });
+  it('a shift of all junctions by 1 mV moves a lone diode by 1 mV, the bridge by two', () => {
+    const p = (check: string) => {
+      const found = predictor.predict(checkOf(opened, check), build, opened.particles[0]!);
+      if (found.kind !== 'number') throw new Error('a number');
+      return found.slope.value[found.slope.index.indexOf(opened.dimensions.index.get('junction')!)]!;
+    };
+    expect(p('diode-forward:A+')).closeTo(1, 0.06);
+    expect(p('bridge-forward')).closeTo(2, 0.12);
+  });
+});
+
+describe('belief: what the readings say', () => {
+  it('about half a volt on a silicon bridge is a shorted diode; on a low-loss bridge it is sound; unknown, both stand', () => {
+    const half = [['bridge-forward', value(0.476)]] as const;
+    const silicon = openKnown();
+    expect(soundChance(after(silicon, ...half))).lessThan(0.01);
+    const shorted = silicon.faults.reduce(
+      (sum, f) => sum + (f.species === 'diode-shorted' ? chanceOf(silicon, after(silicon, ...half), f.id) : 0),
+      0,
+    );
+    expect(shorted).greaterThan(0.6);
+    const lowLoss = openKnown({ diodeKind: 'low-loss' });
+    expect(soundChance(after(lowLoss, ...half))).greaterThan(0.3);
+    const unknown = openCase({ ...clawPoleGeneric(12, 90), connection: 'star' }, 'no-charge', [workshop]);
+    const belief = after(unknown, ...half);
+    const lowLossChance = (b: Belief) => buildChances(b)[unknown.builds.findIndex((x) => x.id.includes('low-loss'))]!;
+    expect(lowLossChance(belief)).greaterThan(lowLossChance(priorBelief(unknown)) * 1.5);
+    expect(soundChance(belief)).greaterThan(0.05);
+  });
+  it('infers how bad a leak is, with an interval that holds the truth', () => {
+    const opened = openKnown();
+    const leak = opened.faults.findIndex((f) => f.id === 'diode-leaky:A+');
+    const belief = after(opened, ['diode-reverse-ohms:A+', value(2e4)]);
+    const estimate = severityOf(opened, belief, leak)!;
+    expect(estimate.low).lessThan(2e4);
+    expect(estimate.high).greaterThan(2e4);
+    expect(estimate.high / estimate.low).lessThan(6);
+  });
+  it('siblings alike: a diode 40 mV off two siblings is doubted more than one alone', () => {
+    const opened = openKnown({}, 'no-charge', 'bench');
+    const bench = multimeterById('bench');
+    const take = (list: readonly (readonly [string, number])[]) =>
+      list.reduce(
+        (b, [check, v]) => beliefAfter(opened, b, reading(opened, check, value(v), bench)),
+        priorBelief(opened),
+      );
+    const alone = take([['diode-forward:A+', 0.47]]);
+    const among = take([
+      ['diode-forward:B+', 0.511],
+      ['diode-forward:C+', 0.51],
+      ['diode-forward:A+', 0.47],
+    ]);
+    expect(chanceOf(opened, among, 'diode-leaky:A+')).greaterThan(2 * chanceOf(opened, alone, 'diode-leaky:A+'));
+  });
+  it('puts the true kind of fault first, for all that checks at rest can see, from readings of the model at its middle severity', () => {
+    const opened = openKnown({}, 'none', 'bench');
+    const bench = multimeterById('bench');
+    const predictor = opened.predictor({ meter: bench, celsius: 20 });
+    const missed: string[] = [];
+    for (const [f, fault] of opened.faults.entries()) {
+      // Nothing at rest shows the first two; brush contact shows as a finding with odds, not by the model; 15 % of a
+      // phase's turns are 9 mΩ, below this meter's steps and leads.
+      if (['regulator', 'running-gear', 'brush-contact', 'stator-turns'].includes(fault.species)) continue;
+      if (!/^(A|A\+|A-|)$/.test(fault.place)) continue;
+      const own = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === f);
+      const truth = own[Math.floor(own.length / 2)]!;
+      let belief = priorBelief(opened);
+      for (const check of opened.checks) {
+        const p = predictor.predict(check, opened.builds[0]!, truth);
+        const outcome: Outcome =
+          p.kind === 'number'
+            ? p.mean > p.top
+              ? OL
+              : value(fromScale(p.mean, check.unit))
+            : finding(
+                check.method.kind === 'finding'
+                  ? check.method.outcomes[p.chances.indexOf(Math.max(...p.chances))]!.id
+                  : p.chances[1]! > 0.5
+                    ? 'lit'
+                    : 'dark',
+              );
+        belief = beliefAfter(opened, belief, reading(opened, check.id, outcome, bench));
+      }
+      // A winding to core is felt on all three leads alike: siblings count together.
+      const species = new Map<string, number>();
+      faultChances(opened, belief).forEach((chance, g) => {
+        const kind = opened.faults[g]!.species;
+        species.set(kind, (species.get(kind) ?? 0) + chance);
+      });
+      const likeliest = [...species].sort((a, b) => b[1] - a[1])[0]!;
+      if (likeliest[0] !== fault.species || likeliest[1] < 0.7) missed.push(`${fault.id}: ${likeliest.join(' ')}`);
+    }
+    expect(missed).deep.equal([]);
+  });
+});
+
+describe('belief: words and repeats', () => {
+  const opened = openKnown();
+  const nulled = after(opened, ['leads-null', value(0.3)]);
+  const conditions = { meter: workshop, celsius: 20 };
+
+  it('a stator pair can’t be told with a 0.1 Ω meter, but can with a milliohm meter', () => {
+    const check = checkOf(opened, 'stator-pair-free:AB');
+    expect(wordOf(opened, nulled, check, conditions, value(0.4))).equal("can't tell");
+    const fine = openKnown({}, 'no-charge', 'bench');
+    const bench = multimeterById('bench');
+    const after100 = beliefAfter(fine, priorBelief(fine), reading(fine, 'leads-null', value(0.1), bench));
+    expect(
+      wordOf(fine, after100, checkOf(fine, 'stator-pair-free:AB'), { meter: bench, celsius: 20 }, value(0.22)),
+    ).equal('sound');
+  });
+  it('uses the five words', () => {
+    const word = (check: string, outcome: Outcome) =>
+      wordOf(opened, nulled, checkOf(opened, check), conditions, outcome);
+    expect(word('bridge-forward', value(0.93))).equal('sound');
+    expect(word('bridge-forward', value(0.476))).equal('failed');
+    expect(word('bridge-reverse', OL)).equal('sound');
+    expect(word('bridge-reverse', value(0.86))).equal('failed');
+    expect(word('bridge-forward', OL)).equal('failed');
+    expect(word('brush-length', value(7))).equal('sound');
+    expect(word('brush-length', value(3))).equal('failed');
+    expect(word('brush-length', value(5))).equal('doubtful');
+    expect(word('rings-by-eye', finding('burnt'))).equal('failed');
+    expect(word('stator-core-lamp', finding('dark'))).equal('sound');
+  });
+  it('parts nobody looked at say so; a fault that was seen makes its part failed', () => {
+    expect(partWords(opened, priorBelief(opened)).get('rotor')!.word).equal('not looked at');
+    const belief = after(opened, ['ring-ring', OL], ['field-turning', finding('never')]);
+    expect(partWords(opened, belief).get('rotor')!.word).equal('failed');
+    expect(partWords(opened, belief).get('regulator')!.word).equal('not looked at');
+  });
+  it('a repeat that agrees is one reading, surer of not being a slip; one that disagrees takes its place', () => {
+    const take = (v: number) => reading(opened, 'ring-ring', value(v));
+    expect(countedReadings([take(3.3), take(3.4)])).deep.include({ reading: take(3.3), entries: 2, disagree: false });
+    expect(countedReadings([take(3.3), take(33)])).deep.equal([{ reading: take(33), entries: 1, disagree: true }]);
+    const history = new History(opened);
+    const last = (...list: Reading[]) => history.follow(list).beliefs.at(-1)!;
+    const once = chanceOf(opened, last(reading(opened, 'ring-ring', OL)), 'rotor-open');
+    const twice = chanceOf(
+      opened,
+      last(reading(opened, 'ring-ring', OL), reading(opened, 'ring-ring', OL)),
+      'rotor-open',
+    );
+    expect(twice).greaterThan(once);
+  });
+  it('following a list again, longer or shorter, gives what a fresh start gives', () => {
+    const history = new History(opened);
+    const list = [
+      reading(opened, 'bridge-forward', value(0.93)),
+      reading(opened, 'ring-ring', value(3.3)),
+      reading(opened, 'ring-core', OL),
+    ];
+    history.follow(list);
+    const shorter = history.follow([list[0]!, list[2]!]).beliefs.at(-1)!;
+    const fresh = new History(opened).follow([list[0]!, list[2]!]).beliefs.at(-1)!;
+    expect([...faultChances(opened, shorter)]).deep.equal([...faultChances(opened, fresh)]);
+  });
+});

@@ -1,0 +1,84 @@
+import { expect } from 'chai';
+import fc from 'fast-check';
+import { inverse, Matrix } from 'ml-matrix';
+import {
+  type Gaussian,
+  gaussianOf,
+  gaussianProject,
+  gaussianUpdate,
+  normalBetween,
+  normalCdf,
+  slopeOf,
+} from '../src/numeric/index.ts';
+
+describe('numeric: the normal distribution', () => {
+  // Abramowitz and Stegun, Handbook of Mathematical Functions (1964), table 26.1.
+  const table: readonly (readonly [number, number])[] = [
+    [0, 0.5],
+    [0.5, 0.691462461274013],
+    [1, 0.841344746068543],
+    [2, 0.977249868051821],
+    [3, 0.99865010196837],
+  ];
+  for (const [z, p] of table) {
+    it(`P(${z}) of table 26.1, and its mirror`, () => {
+      expect(normalCdf(z)).closeTo(p, 1e-14);
+      expect(normalCdf(-z)).closeTo(1 - p, 1e-14);
+    });
+  }
+  it('falls off in the tail as the asymptotic series has it (same handbook, 26.2.12)', () => {
+    for (const z of [8, 12, 20, 30]) {
+      const tail = (Math.exp((-z * z) / 2) / (z * Math.sqrt(2 * Math.PI))) * (1 - z ** -2 + 3 * z ** -4 - 15 * z ** -6);
+      expect(normalCdf(-z) / tail).closeTo(1, 1e-3);
+    }
+  });
+
+  it('gives the conformity of the worked example in JCGM 106:2012, 7.4 (Zener diode; figures from memory)', () => {
+    // Upper limit −5.40 V, estimate −5.47 V, standard uncertainty 0.05 V: 92 %.
+    expect(normalBetween(-Infinity, -5.4, -5.47, 0.05)).closeTo(0.92, 0.005);
+  });
+  it('limits 0.129 to 0.192 Ω can be met with 95 % only below a standard uncertainty of about 0.016 Ω', () => {
+    const best = (sigma: number) => normalBetween(0.129, 0.192, 0.1605, sigma);
+    expect(best(0.016)).greaterThan(0.95);
+    expect(best(0.0165)).lessThan(0.95);
+  });
+});
+
+describe('numeric: a Gaussian state as a chain of observations', () => {
+  const observation = fc.record({
+    slope: fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 4, maxLength: 4 }),
+    value: fc.double({ min: -5, max: 5, noNaN: true }),
+    noise: fc.double({ min: 0.01, max: 2, noNaN: true }),
+  });
+
+  it('agrees with the posterior of the normal equations (information form, by ml-matrix)', () => {
+    fc.assert(
+      fc.property(fc.array(observation, { minLength: 1, maxLength: 8 }), (observations) => {
+        const sigmas = [1, 0.5, 2, 0.1];
+        let state: Gaussian = gaussianOf(sigmas);
+        let information = Matrix.diag(sigmas.map((s) => 1 / (s * s)));
+        let weighted = Matrix.zeros(4, 1);
+        for (const { slope, value, noise } of observations) {
+          state = gaussianUpdate(state, 0.3, slopeOf(Float64Array.from(slope), 0), value, noise);
+          const column = Matrix.columnVector(slope);
+          information = Matrix.add(information, Matrix.mul(column.mmul(column.transpose()), 1 / noise));
+          weighted = Matrix.add(weighted, Matrix.mul(column, (value - 0.3) / noise));
+        }
+        const covariance = inverse(information);
+        const mean = covariance.mmul(weighted);
+        for (let i = 0; i < 4; i++) {
+          const unit = Float64Array.from({ length: 4 }, (_, j) => (i === j ? 1 : 0));
+          const seen = gaussianProject(state, 0, slopeOf(unit, 0));
+          expect(seen.mean).closeTo(mean.get(i, 0), 1e-6);
+          expect(seen.variance).closeTo(covariance.get(i, i), 1e-6);
+        }
+      }),
+    );
+  });
+  it('leaves the state before an observation as it was', () => {
+    const before = gaussianOf([1, 1]);
+    gaussianUpdate(before, 0, slopeOf(Float64Array.of(1, 0), 0), 3, 0.1);
+    expect([...before.mean]).deep.equal([0, 0]);
+    expect(before.term).equal(undefined);
+  });
+});

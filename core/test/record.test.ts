@@ -1,0 +1,159 @@
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { expect } from 'chai';
+import { assessJob, Session } from '../src/assess/index.ts';
+import { clawPoleGeneric, clawPoleNumbers } from '../src/machines/index.ts';
+import { type JobFile, JobFileError, jobFileJsonSchema, readJobFile, writeJobFile } from '../src/record/index.ts';
+
+const job = (): JobFile => ({
+  format: 'refectum-job',
+  version: 1,
+  tag: '1001',
+  customer: 'Island Buses',
+  model: 'unknown',
+  complaint: 'no-charge',
+  words: 'dead after a night',
+  machine: clawPoleGeneric(12, 90),
+  assembly: 'closed',
+  meter: 'workshop',
+  celsius: 20,
+  readings: [
+    {
+      id: 'r1',
+      check: 'bridge-forward',
+      outcome: { kind: 'value', value: 0.476 },
+      meter: 'workshop',
+      celsius: 20,
+      at: '2026-05-04T08:30:00Z',
+      technician: 'Wenna',
+      struck: undefined,
+    },
+    {
+      id: 'r2',
+      check: 'field-turning',
+      outcome: { kind: 'finding', finding: 'steady' },
+      meter: 'workshop',
+      celsius: 20,
+      at: '2026-05-04T08:31:00Z',
+      technician: 'Wenna',
+      struck: { at: '2026-05-04T08:32:00Z', technician: 'Tovik' },
+    },
+  ],
+  prices: {
+    labourPerHour: 48,
+    exchange: undefined,
+    core: undefined,
+    comeback: undefined,
+    items: { rectifier: { price: 44 } },
+  },
+});
+/** The job with one thing changed at a path. */
+function broken(path: string, put: unknown): string {
+  const copy = JSON.parse(writeJobFile(job())) as Record<string, unknown>;
+  const steps = path.split('.');
+  const last = steps.pop()!;
+  const at = steps.reduce<Record<string, unknown>>((o, step) => o[step] as Record<string, unknown>, copy);
+  if (put === undefined) delete at[last];
+  else at[last] = put;
+  return JSON.stringify(copy);
+}
+const problemsOf = (text: string): readonly string[] => {
+  try {
+    readJobFile(text);
+    return [];
+  } catch (error) {
+    if (error instanceof JobFileError) return error.problems;
+    throw error;
+  }
+};
+
+describe('record: the job file', () => {
+  const validate = new Ajv2020({ strict: true, formats: { 'date-time': true } }).compile(jobFileJsonSchema);
+
+  it('reads what it wrote', () => expect(writeJobFile(readJobFile(writeJobFile(job())))).equal(writeJobFile(job())));
+  it('what it writes fits the published schema', () => {
+    expect(validate(JSON.parse(writeJobFile(job()))), JSON.stringify(validate.errors)).equal(true);
+  });
+  const wrong: readonly (readonly [string, unknown, RegExp])[] = [
+    ['version', 2, /version.*only version 1/],
+    ['machine.rotorOhms', -0.3, /machine\.rotorOhms: Rotor.*between 0\.5 and 60 Ω.*-0\.3/],
+    ['machine.ratedVolts', 6, /12 or 24/],
+    ['machine.spare', 1, /unknown field/],
+    ['machine.connection', 'triangle', /star, delta, unknown/],
+    ['complaint', 'sulks', /complaint/],
+    ['readings.0.outcome', { kind: 'value', value: 'half' }, /readings\[0\]\.outcome/],
+    ['readings.0.meter', 'borrowed', /pocket, workshop, bench/],
+    ['readings.0.celsius', 900, /celsius/],
+    ['prices.exchange', -5, /exchange/i],
+    ['tag', undefined, /tag/],
+  ];
+  for (const [path, put, told] of wrong) {
+    it(`${path} = ${JSON.stringify(put)} is refused by both schemas, with its path`, () => {
+      const text = broken(path, put);
+      expect(problemsOf(text).join('\n')).match(told);
+      expect(validate(JSON.parse(text))).equal(false);
+    });
+  }
+  it('names every problem at once, and says so when it is not JSON', () => {
+    const copy = JSON.parse(broken('machine.rotorOhms', 0)) as { celsius: number };
+    copy.celsius = 500;
+    expect(problemsOf(JSON.stringify(copy)).length).equal(2);
+    expect(problemsOf('{"format":')[0]).match(/not JSON/);
+  });
+});
+
+describe('assess: a job file alone', () => {
+  it('leaves struck readings out, and gives plain data', () => {
+    const assessment = assessJob(job());
+    expect(assessment.readings.map((r) => r.id)).deep.equal(['r1']);
+    expect(JSON.parse(JSON.stringify(assessment))).deep.equal(JSON.parse(JSON.stringify(assessJob(job()))));
+    expect(assessment.suspects.length).greaterThan(3);
+  });
+  it('warm and cold sessions agree: readings one by one, or all at once', () => {
+    const readings = [
+      ['bridge-forward', { kind: 'value', value: 0.93 }],
+      ['leads-null', { kind: 'value', value: 0.3 }],
+      ['field-ohms', { kind: 'value', value: 3.4 }],
+    ].map(([check, outcome], i) => ({
+      id: `r${i}`,
+      check,
+      outcome,
+      meter: 'workshop',
+      celsius: 20,
+    })) as JobFile['readings'];
+    const situation = { assembly: 'closed', meter: 'workshop', celsius: 20, prices: { items: {} } };
+    const warm = new Session(job().machine, 'no-charge', ['workshop']);
+    readings.forEach((_, i) => warm.assess({ ...situation, readings: readings.slice(0, i + 1) }));
+    const one = warm.assess({ ...situation, readings });
+    const other = new Session(job().machine, 'no-charge', ['workshop']).assess({ ...situation, readings });
+    expect(one.suspects.map((s) => s.fault)).deep.equal(other.suspects.map((s) => s.fault));
+    one.suspects.forEach((s, i) => expect(s.chance).closeTo(other.suspects[i]!.chance, 1e-9 * s.chance));
+    expect(one.verdict).deep.equal(other.verdict);
+  });
+  it('subtracts the leads, and doubts a reading well below their null', () => {
+    const take = (check: string, ohms: number) => ({
+      id: check,
+      check,
+      outcome: { kind: 'value', value: ohms } as const,
+      meter: 'workshop',
+      celsius: 20,
+    });
+    const session = new Session(job().machine, 'none', ['workshop']);
+    const judge = (ohms: number) =>
+      session.assess({
+        readings: [take('leads-null', 1.5), take('ring-ring', ohms)],
+        assembly: 'opened',
+        meter: 'workshop',
+        celsius: 20,
+        prices: { items: {} },
+      }).readings[1]!;
+    expect(judge(4.6).net!.replaceAll('\u202f', ' ')).match(/^3\.1 Ω ±/);
+    expect(judge(4.6).repeat).equal(undefined);
+    expect(judge(0.2).repeat).match(/check the leads/);
+  });
+  it('every number a machine is described by has a range and a source', () => {
+    for (const [name, parameter] of Object.entries(clawPoleNumbers)) {
+      expect(parameter.source, name).match(/\w{4}/);
+      expect(parameter.most, name).greaterThan(parameter.least);
+    }
+  });
+});
