@@ -15,7 +15,13 @@ export default defineConfig(
   svelte.configs.prettier,
   {
     languageOptions: { globals: { ...globals.node } },
-    rules: { 'no-undef': 'off', 'svelte/no-navigation-without-resolve': 'off' },
+    rules: {
+      'no-undef': 'off',
+      'svelte/no-navigation-without-resolve': 'off',
+      // Maps, sets and dates here are values worked out once, not state.
+      'svelte/prefer-svelte-reactivity': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_' }],
+    },
   },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['web/src/**'], languageOptions: { globals: { ...globals.browser } } },

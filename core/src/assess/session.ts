@@ -6,7 +6,6 @@ import {
   checkOf,
   type Conditions,
   type Counted,
-  faultBand,
   faultChances,
   History,
   openCase,

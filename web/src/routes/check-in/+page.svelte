@@ -38,7 +38,6 @@
       <legend class="px-1 text-lg font-semibold">The unit and its story</legend>
       <div class="col-span-2">
         <Field id="customer" label="Customer" errors={$errors.customer}>
-          <!-- svelte-ignore a11y_autofocus -->
           {#snippet children(a)}<input
               {...a}
               class="input w-full"

@@ -1,0 +1,121 @@
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { chmodSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { expect } from 'chai';
+import { freePort, openFolder, root } from './harness.ts';
+
+const run = (args: string[], env: Record<string, string> = {}) => {
+  const { status, stdout, stderr } = spawnSync('bin/refectum', args, { cwd: root, encoding: 'utf8', env: { ...process.env, ...env } });
+  return { status, stdout, stderr: stderr.trim() };
+};
+
+describe('bin/refectum', () => {
+  it('lists its commands, and refuses an unknown one', () => {
+    expect(run(['help']).stdout).match(/demo.*start.*stop.*test.*benchmark.*assess/s);
+    const { status, stderr } = run(['dance']);
+    expect(status).equal(1);
+    expect(stderr).match(/unknown command “dance”/);
+  });
+  it('says in one sentence that a port is in use, or is none', async () => {
+    const port = await freePort();
+    const holder = createServer();
+    await new Promise<void>((done) => holder.listen(port, '127.0.0.1', done));
+    const home = openFolder();
+    const { status, stderr } = run(['demo', '--port', String(port)], { REFECTUM_HOME: home });
+    await new Promise((done) => holder.close(done));
+    rmSync(home, { recursive: true });
+    expect(status).equal(1);
+    expect(stderr).equal(`refectum: port ${port} is in use: end the program that has it, or give another with --port N.`);
+    expect(run(['demo', '--port', 'x']).stderr).match(/no port number/);
+  });
+  it('says in one sentence that Node.js is too old, or that the disk is full', () => {
+    const bin = openFolder();
+    const fake = (name: string, script: string) => {
+      writeFileSync(join(bin, name), `#!/bin/sh\n${script}\n`);
+      chmodSync(join(bin, name), 0o755);
+    };
+    fake('node', 'case "$1" in -p) echo 18.2.0 ;; *) exit 1 ;; esac');
+    expect(run(['benchmark'], { PATH: `${bin}:${process.env.PATH}` }).stderr).equal(
+      'refectum: Node.js 18.2.0 is too old: install 20.19 or newer.',
+    );
+    rmSync(join(bin, 'node'));
+    fake('df', 'echo Filesystem; echo "disk 100 90 10 90% /"');
+    const { stdout, stderr } = spawnSync('bash', ['-c', 'ROOT=$PWD; . scripts/lib.sh; need_disk 300'], {
+      cwd: root,
+      encoding: 'utf8',
+      env: { ...process.env, PATH: `${bin}:${process.env.PATH}` },
+    });
+    expect(stdout + stderr).match(/^refectum: the disk is full: 10 MB are free in .*, 300 MB are needed\.\n$/);
+    rmSync(bin, { recursive: true });
+  });
+  it('assess names what is wrong with a file, with its path, and exits with 1', () => {
+    const folder = openFolder();
+    const file = join(folder, 'broken.json');
+    writeFileSync(file, '{"format":"refectum-job","version":7}');
+    const { status, stderr } = run(['assess', file, join(folder, 'missing.json')]);
+    rmSync(folder, { recursive: true });
+    expect(status).equal(1);
+    expect(stderr).match(/broken\.json: version: only version 1/).and.match(/missing\.json: ENOENT/);
+  });
+
+  describe('demo', () => {
+    const home = openFolder();
+    let port = 0;
+    let running: ChildProcess | undefined;
+    const env = { REFECTUM_HOME: home };
+    const start = (...args: string[]) =>
+      new Promise<string>((done, failed) => {
+        running = spawn('bin/refectum', ['demo', '--port', String(port), ...args], { cwd: root, env: { ...process.env, ...env } });
+        let said = '';
+        running.stdout!.on('data', (text) => {
+          said += text;
+          if (said.includes('\n')) done(said);
+        });
+        running.stderr!.on('data', (text) => (said += text));
+        running.once('exit', () => failed(new Error(`ended: ${said}`)));
+      });
+    const end = async (): Promise<number> => {
+      const began = performance.now();
+      const ended = new Promise((done) => running!.once('exit', done));
+      running!.removeAllListeners('exit');
+      running!.once('exit', () => undefined);
+      const exit = new Promise((done) => running!.once('exit', done));
+      running!.kill('SIGTERM');
+      await Promise.race([ended, exit]);
+      return performance.now() - began;
+    };
+    const customers = async () => [...(await (await fetch(`http://127.0.0.1:${port}/`)).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
+
+    before(async () => {
+      mkdirSync(home, { recursive: true });
+      port = await freePort();
+    });
+    after(() => {
+      spawnSync('bin/refectum', ['stop'], { cwd: root, env: { ...process.env, ...env } });
+      spawnSync('scripts/pg.sh', ['destroy', join(home, 'postgres')], { cwd: root });
+      rmSync(home, { recursive: true, force: true });
+    });
+
+    it('serves a dozen units and prints its address; a second one at once says it runs already', async () => {
+      expect(await start()).contain(`http://127.0.0.1:${port}/`);
+      expect(await customers()).equal(12);
+      const second = run(['demo', '--port', String(await freePort())], env);
+      expect(second.stdout).equal(`Refectum is already running: http://127.0.0.1:${port}/\n`);
+      expect(second.status).equal(0);
+    });
+    it('ends within a second of SIGTERM, database and all', async () => {
+      expect(await end()).lessThan(1500);
+      const status = spawnSync('scripts/pg.sh', ['status', join(home, 'postgres')], { cwd: root, encoding: 'utf8' });
+      expect(status.stdout.trim()).equal('stopped');
+    });
+    it('started again keeps what was entered; --reset starts anew', async () => {
+      await start();
+      expect(await customers()).equal(12);
+      await end();
+      await start('--reset');
+      expect(await customers()).equal(12);
+      expect(run(['stop'], env).stdout).equal('Refectum is stopped.\n');
+    });
+  });
+});

@@ -1,0 +1,91 @@
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+export const root = resolve(import.meta.dirname, '..');
+
+export const freePort = (): Promise<number> =>
+  new Promise((done, failed) => {
+    const probe = createServer();
+    probe.once('error', failed);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
+  });
+
+/** A folder that PostgreSQL's own user can reach. */
+export function openFolder(): string {
+  const folder = mkdtempSync(join(tmpdir(), 'refectum-test-'));
+  chmodSync(folder, 0o711);
+  return folder;
+}
+
+const wait = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds));
+
+/** The production build on a cluster and a port of its own, with the demo data. */
+export class Stand {
+  readonly url: string;
+  readonly #folder: string;
+  readonly #env: NodeJS.ProcessEnv;
+  #server: ChildProcess | undefined;
+  #log = '';
+
+  private constructor(folder: string, port: number, databaseUrl: string) {
+    this.#folder = folder;
+    this.url = `http://127.0.0.1:${port}`;
+    this.#env = {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      HOST: '127.0.0.1',
+      PORT: String(port),
+      ORIGIN: this.url,
+      MIGRATIONS_DIR: join(root, 'web/drizzle'),
+      SHUTDOWN_TIMEOUT: '1',
+      REFECTUM_DEMO: '1',
+    };
+  }
+
+  static async open(): Promise<Stand> {
+    const folder = openFolder();
+    const printed = execFileSync('scripts/pg.sh', ['start', join(folder, 'postgres'), '--test'], { cwd: root, encoding: 'utf8' });
+    const stand = new Stand(folder, await freePort(), printed.trim().replace('DATABASE_URL=', ''));
+    await stand.start();
+    return stand;
+  }
+
+  async start(): Promise<void> {
+    this.#server = spawn('node', ['web/build/index.js'], { cwd: root, env: this.#env });
+    this.#server.stdout!.on('data', (text) => (this.#log += text));
+    this.#server.stderr!.on('data', (text) => (this.#log += text));
+    for (let i = 0; i < 200; i++) {
+      const well = await fetch(`${this.url}/api/health`).then((answer) => answer.ok, () => false);
+      if (well) return;
+      if (this.#server.exitCode !== null) break;
+      await wait(100);
+    }
+    throw new Error(`the application did not start:\n${this.#log}`);
+  }
+
+  /** Ends the application by SIGTERM; answers how long that took, in ms. */
+  async stop(): Promise<number> {
+    const server = this.#server!;
+    const began = performance.now();
+    const ended = new Promise((done) => server.once('exit', done));
+    server.kill('SIGTERM');
+    await ended;
+    return performance.now() - began;
+  }
+
+  async close(): Promise<void> {
+    if (this.#server?.exitCode === null) await this.stop();
+    execFileSync('scripts/pg.sh', ['destroy', join(this.#folder, 'postgres')], { cwd: root });
+    rmSync(this.#folder, { recursive: true, force: true });
+  }
+
+  get log(): string {
+    return this.#log;
+  }
+}
