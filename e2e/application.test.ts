@@ -21,7 +21,10 @@ async function openPage(as = 'Wenna Oskarby', from = context): Promise<Page> {
   await opened.goto(`${stand.url}/`);
   await opened.waitForSelector('html[data-ready]');
   await opened.selectOption('#technician', { label: as });
-  await opened.waitForFunction((name) => document.querySelector<HTMLOptionElement>('#technician option:checked')?.text === name, as);
+  await opened.waitForFunction(
+    (name) => document.querySelector<HTMLOptionElement>('#technician option:checked')?.text === name,
+    as,
+  );
   await opened.waitForLoadState('load');
   return opened;
 }
@@ -30,9 +33,18 @@ async function bench(tag: number, on = page): Promise<void> {
   await on.waitForSelector('section[aria-label="Suspects"]');
   await on.waitForSelector('#entry:focus');
 }
+/** Until the address fits; a change of address within the page has no load to wait for. */
+const arrive = (address: RegExp) => until(() => Promise.resolve(address.test(page.url())), `address ${address}`);
 const title = (on = page) => on.textContent('section[aria-label="Check at hand"] h2');
 const tape = (on = page) => on.locator('section[aria-label="Tape"] li');
-const apiJob = async (tag: number) => (await (await fetch(`${stand.url}/api/jobs/${tag}/view`)).json()) as { readings: { id: string; check: string; typed: string; struck?: object }[]; verdicts: { course: string }[]; assembly: string };
+/** A question to the server; asked again when a connection kept open since before it was restarted turns out dead. */
+const ask = (path: string): Promise<Response> => fetch(stand.url + path).catch(() => fetch(stand.url + path));
+const apiJob = async (tag: number) =>
+  (await (await ask(`/api/jobs/${tag}/view`)).json()) as {
+    readings: { id: string; check: string; typed: string; struck?: object }[];
+    verdicts: { course: string }[];
+    assembly: string;
+  };
 const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
   for (let i = 0; i < 100; i++) {
     if (await holds()) return;
@@ -66,8 +78,9 @@ describe('the whole job by keyboard', () => {
     await page.keyboard.press('Tab');
     await page.keyboard.press('Tab');
     await page.keyboard.type('No');
+    await page.keyboard.press('Tab');
     await page.keyboard.press('Enter');
-    await page.waitForURL(/\/unit\/\d+$/);
+    await arrive(/\/unit\/\d+$/);
     tag = Number(/\d+$/.exec(page.url())![0]);
     expect(tag).greaterThan(1012);
     await page.waitForSelector('section[aria-label="Suspects"]');
@@ -77,30 +90,45 @@ describe('the whole job by keyboard', () => {
     expect(await title()).equal('Test leads held together');
     await page.keyboard.type('0.3');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelector('section[aria-label="Check at hand"] h2')?.textContent === 'Field through the brushes, shaft at rest');
+    await page.waitForFunction(
+      () =>
+        document.querySelector('section[aria-label="Check at hand"] h2')?.textContent ===
+        'Field through the brushes, shaft at rest',
+    );
     await page.keyboard.press('*');
-    await page.waitForFunction(() => document.querySelector('section[aria-label="Suspects"] li')?.textContent?.match(/brush worn out|rotor winding open/));
+    await page.waitForFunction(() =>
+      document
+        .querySelector('section[aria-label="Suspects"] li')
+        ?.textContent?.match(/brush worn out|rotor winding open/),
+    );
     expect(await tape().count()).equal(2);
-    expect(await tape().first().textContent()).match(/OL.*failed/s);
+    await until(async () => /OL.*failed/s.test((await tape().first().textContent())!), 'its word');
     await until(async () => (await apiJob(tag)).readings.length === 2, 'two readings on the server');
   });
 
   it('answers a finding by its number, picks another check with the arrows', async () => {
     const before = await title();
     await page.keyboard.press('ArrowDown');
-    await page.waitForFunction((was) => document.querySelector('section[aria-label="Check at hand"] h2')?.textContent !== was, before);
+    await page.waitForFunction(
+      (was) => document.querySelector('section[aria-label="Check at hand"] h2')?.textContent !== was,
+      before,
+    );
     await page.selectOption('label:has-text("Any check") select', { label: 'Field through the brushes while turning' });
-    await page.waitForFunction(() => document.querySelector('section[aria-label="Check at hand"] h2')?.textContent === 'Field through the brushes while turning');
+    await page.waitForFunction(
+      () =>
+        document.querySelector('section[aria-label="Check at hand"] h2')?.textContent ===
+        'Field through the brushes while turning',
+    );
     await page.focus('#entry');
     await page.keyboard.type('4');
     await page.keyboard.press('Enter');
     await until(async () => (await tape().count()) === 3, 'the finding on the tape');
-    expect(await tape().first().textContent()).match(/No reading at all.*failed/s);
+    await until(async () => /No reading at all.*failed/s.test((await tape().first().textContent())!), 'its word');
   });
 
   it('decides, with a reason, and the report carries it', async () => {
     await page.keyboard.press('v');
-    await page.waitForURL(/verdict$/);
+    await arrive(/verdict$/);
     await page.waitForSelector('section[aria-label="Replace parts"]');
     await page.focus('button:has-text("Decide")');
     await page.keyboard.press('Enter');
@@ -114,22 +142,36 @@ describe('the whole job by keyboard', () => {
     expect((await apiJob(tag)).verdicts.map((v) => v.course)).deep.equal(['replace']);
     await page.goto(`${stand.url}/unit/${tag}/report`);
     const report = await page.textContent('article');
-    for (const part of ['Quay Ferries', 'Gull 70', 'No charge', 'Brushes gone', 'Field through the brushes', 'maker’s manual come first']) {
+    for (const part of [
+      'Quay Ferries',
+      'Gull 70',
+      'No charge',
+      'Brushes gone',
+      'Field through the brushes',
+      'Local codes, the maker’s manual',
+    ]) {
       expect(report).contain(part);
     }
   });
 
   it('prints: the page on paper, and the PDF with every reading and page numbers', async () => {
     const paper = await page.pdf({ format: 'A4' });
-    const pdf = Buffer.from(await (await fetch(`${stand.url}/unit/${tag}/report.pdf`)).arrayBuffer());
+    const pdf = Buffer.from(await (await ask(`/unit/${tag}/report.pdf`)).arrayBuffer());
     const folder = openFolder();
     const text = [paper, pdf].map((content, i) => {
       writeFileSync(join(folder, `${i}.pdf`), content);
       return execFileSync('pdftotext', ['-layout', join(folder, `${i}.pdf`), '-'], { encoding: 'utf8' });
     });
-    expect(text[0]).match(/Test report, tag/).and.not.match(/Find tag/);
-    expect(text[1]).match(/Quay Ferries/).and.match(/Test leads held together\s+300 mΩ|Test leads held together\s+0\.300 Ω/);
-    expect(text[1]).match(/No reading at all/).and.match(/page 1 of \d/).and.match(/Replace parts: Brushes gone/);
+    expect(text[0])
+      .match(/Test report, tag/)
+      .and.not.match(/Find tag/);
+    expect(text[1])
+      .match(/Quay Ferries/)
+      .and.match(/Test leads held together\s+300 mΩ|Test leads held together\s+0\.300 Ω/);
+    expect(text[1])
+      .match(/No reading at all/)
+      .and.match(/page 1 of \d/)
+      .and.match(/Replace parts: Brushes gone/);
   });
 });
 
@@ -150,7 +192,7 @@ describe('at the bench', () => {
     await page.fill('#entry', '0.5');
     await page.keyboard.type('TAG-1009', { delay: 4 });
     await page.keyboard.press('Enter');
-    await page.waitForURL(/\/unit\/1009$/);
+    await arrive(/\/unit\/1009$/);
     expect((await apiJob(1006)).readings.length).equal(0);
     await bench(1006);
     expect(await page.inputValue('#entry')).equal('0.5');
@@ -185,7 +227,10 @@ describe('at the bench', () => {
     await bench(1006);
     await page.keyboard.type('0.4');
     await page.keyboard.press('Enter');
-    await until(async () => (await tape().count()) === 1 && (await title()) !== 'Test leads held together', 'the reading');
+    await until(
+      async () => (await tape().count()) === 1 && (await title()) !== 'Test leads held together',
+      'the reading',
+    );
     await page.keyboard.type('3.1');
     await page.reload();
     await page.waitForSelector('section[aria-label="Suspects"]');
@@ -203,7 +248,9 @@ describe('at the bench', () => {
     await page.keyboard.press('Enter');
     await page.waitForSelector('header [role="status"]:has-text("waiting here, nothing is lost")');
     expect(await tape().first().textContent()).contain('waiting');
-    await page.waitForFunction(() => document.querySelector('section[aria-label="Tape"] li')?.textContent?.includes('sound'));
+    await page.waitForFunction(() =>
+      document.querySelector('section[aria-label="Tape"] li')?.textContent?.includes('sound'),
+    );
     await stand.start();
     await until(async () => (await page.locator('header [role="status"]').count()) === 0, 'delivery');
     expect((await apiJob(1006)).readings.length).equal(before + 1);
@@ -234,7 +281,9 @@ describe('at the bench', () => {
 
   it('touching a part shows its evidence; the meter that can’t tell says what would', async () => {
     await bench(1009);
-    await page.click('svg g[role="button"][aria-label^="Stator phase"], svg g[role="button"][aria-label^="Stator winding"]');
+    await page.click(
+      'svg g[role="button"][aria-label^="Stator phase"], svg g[role="button"][aria-label^="Stator winding"]',
+    );
     await page.waitForSelector('section[aria-label="Suspects"] h2:has-text("Suspects: Stator")');
     await page.selectOption('label:has-text("Any check") select', { label: 'Stator leads A and B' });
     await page.waitForSelector('figcaption:has-text("can’t tell")');
@@ -243,8 +292,10 @@ describe('at the bench', () => {
 
   it('browser and server reason alike', async () => {
     await bench(1005);
-    const here = await page.locator('section[aria-label="Suspects"] summary span:first-child > span:first-child').allTextContents();
-    const there = (await (await fetch(`${stand.url}/api/jobs/1005/assessment`)).json()) as { suspects: { name: string }[] };
+    const here = await page
+      .locator('section[aria-label="Suspects"] summary span:first-child > span:first-child')
+      .allTextContents();
+    const there = (await (await ask(`/api/jobs/1005/assessment`)).json()) as { suspects: { name: string }[] };
     expect(here.slice(0, there.suspects.length)).deep.equal(there.suspects.map((s) => s.name));
   });
 
@@ -260,7 +311,16 @@ describe('at the bench', () => {
 });
 
 describe('every view', () => {
-  const views = ['/', '/check-in', '/unit/1001', '/unit/1002', '/unit/1007', '/unit/1007/verdict', '/unit/1007/report', '/unit/99999'];
+  const views = [
+    '/',
+    '/check-in',
+    '/unit/1001',
+    '/unit/1002',
+    '/unit/1007',
+    '/unit/1007/verdict',
+    '/unit/1007/report',
+    '/unit/99999',
+  ];
   for (const theme of ['day', 'night']) {
     for (const view of views) {
       it(`${view} by ${theme}: no axe violation, no sideways scrolling`, async () => {
@@ -271,12 +331,22 @@ describe('every view', () => {
         if (view.endsWith('verdict')) await page.waitForSelector('section[aria-label="Repair"]');
         await page.evaluate(axeSource);
         const found = await page.evaluate(async () => {
-          const axe = (window as unknown as { axe: { run: () => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }).axe;
+          const axe = (
+            window as unknown as {
+              axe: {
+                run: () => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
+              };
+            }
+          ).axe;
           const { violations } = await axe.run();
-          return violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.failureSummary}`).join(' | ')}`);
+          return violations.map(
+            (v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.failureSummary}`).join(' | ')}`,
+          );
         });
         expect(found).deep.equal([]);
-        const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+        const overflow = await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        );
         expect(overflow).at.most(0);
       });
     }
@@ -290,7 +360,11 @@ describe('the API', () => {
     return cookies.find((c) => c.name === 'technician')!.value;
   };
   const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
-    fetch(stand.url + path, { method: 'POST', headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) });
+    fetch(stand.url + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headers },
+      body: JSON.stringify(body),
+    });
   const entry = async (more: Record<string, unknown> = {}) => ({
     id: crypto.randomUUID(),
     check: 'ring-ring',
@@ -325,15 +399,20 @@ describe('the API', () => {
     });
   }
   it('refuses what comes from another site, and a tag that isn’t there', async () => {
-    expect((await post('/api/jobs/1003/readings', await entry(), { origin: 'http://elsewhere.example' })).status).equal(403);
+    expect((await post('/api/jobs/1003/readings', await entry(), { origin: 'http://elsewhere.example' })).status).equal(
+      403,
+    );
     expect((await post('/api/jobs/4711/readings', await entry())).status).equal(404);
     expect((await post('/api/jobs/x/readings', await entry())).status).equal(404);
   });
   it('gives the job file, which the command assesses as the server does', async () => {
     const file = join(openFolder(), 'job.json');
-    writeFileSync(file, await (await fetch(`${stand.url}/api/jobs/1007`)).text());
-    const printed = JSON.parse(execFileSync('bin/refectum', ['assess', file], { encoding: 'utf8' })) as Record<string, { suspects: { fault: string; chance: number }[]; verdict: unknown }>;
-    const there = (await (await fetch(`${stand.url}/api/jobs/1007/assessment`)).json()) as (typeof printed)[string];
+    writeFileSync(file, await (await ask(`/api/jobs/1007`)).text());
+    const printed = JSON.parse(execFileSync('bin/refectum', ['assess', file], { encoding: 'utf8' })) as Record<
+      string,
+      { suspects: { fault: string; chance: number }[]; verdict: unknown }
+    >;
+    const there = (await (await ask(`/api/jobs/1007/assessment`)).json()) as (typeof printed)[string];
     expect(printed[file]!.suspects.map((s) => s.fault)).deep.equal(there.suspects.map((s) => s.fault));
     printed[file]!.suspects.forEach((s, i) => expect(s.chance).closeTo(there.suspects[i]!.chance, 1e-9));
     expect(printed[file]!.verdict).deep.equal(there.verdict);

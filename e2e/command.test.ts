@@ -6,7 +6,11 @@ import { expect } from 'chai';
 import { freePort, openFolder, root } from './harness.ts';
 
 const run = (args: string[], env: Record<string, string> = {}) => {
-  const { status, stdout, stderr } = spawnSync('bin/refectum', args, { cwd: root, encoding: 'utf8', env: { ...process.env, ...env } });
+  const { status, stdout, stderr } = spawnSync('bin/refectum', args, {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, ...env },
+  });
   return { status, stdout, stderr: stderr.trim() };
 };
 
@@ -26,7 +30,9 @@ describe('bin/refectum', () => {
     await new Promise((done) => holder.close(done));
     rmSync(home, { recursive: true });
     expect(status).equal(1);
-    expect(stderr).equal(`refectum: port ${port} is in use: end the program that has it, or give another with --port N.`);
+    expect(stderr).equal(
+      `refectum: port ${port} is in use: end the program that has it, or give another with --port N.`,
+    );
     expect(run(['demo', '--port', 'x']).stderr).match(/no port number/);
   });
   it('says in one sentence that Node.js is too old, or that the disk is full', () => {
@@ -56,7 +62,9 @@ describe('bin/refectum', () => {
     const { status, stderr } = run(['assess', file, join(folder, 'missing.json')]);
     rmSync(folder, { recursive: true });
     expect(status).equal(1);
-    expect(stderr).match(/broken\.json: version: only version 1/).and.match(/missing\.json: ENOENT/);
+    expect(stderr)
+      .match(/broken\.json: version: only version 1/)
+      .and.match(/missing\.json: ENOENT/);
   });
 
   describe('demo', () => {
@@ -66,7 +74,10 @@ describe('bin/refectum', () => {
     const env = { REFECTUM_HOME: home };
     const start = (...args: string[]) =>
       new Promise<string>((done, failed) => {
-        running = spawn('bin/refectum', ['demo', '--port', String(port), ...args], { cwd: root, env: { ...process.env, ...env } });
+        running = spawn('bin/refectum', ['demo', '--port', String(port), ...args], {
+          cwd: root,
+          env: { ...process.env, ...env },
+        });
         let said = '';
         running.stdout!.on('data', (text) => {
           said += text;
@@ -85,7 +96,8 @@ describe('bin/refectum', () => {
       await Promise.race([ended, exit]);
       return performance.now() - began;
     };
-    const customers = async () => [...(await (await fetch(`http://127.0.0.1:${port}/`)).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
+    const customers = async () =>
+      [...(await (await fetch(`http://127.0.0.1:${port}/`)).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
 
     before(async () => {
       mkdirSync(home, { recursive: true });

@@ -50,7 +50,10 @@ export class Stand {
 
   static async open(): Promise<Stand> {
     const folder = openFolder();
-    const printed = execFileSync('scripts/pg.sh', ['start', join(folder, 'postgres'), '--test'], { cwd: root, encoding: 'utf8' });
+    const printed = execFileSync('scripts/pg.sh', ['start', join(folder, 'postgres'), '--test'], {
+      cwd: root,
+      encoding: 'utf8',
+    });
     const stand = new Stand(folder, await freePort(), printed.trim().replace('DATABASE_URL=', ''));
     await stand.start();
     return stand;
@@ -61,7 +64,10 @@ export class Stand {
     this.#server.stdout!.on('data', (text) => (this.#log += text));
     this.#server.stderr!.on('data', (text) => (this.#log += text));
     for (let i = 0; i < 200; i++) {
-      const well = await fetch(`${this.url}/api/health`).then((answer) => answer.ok, () => false);
+      const well = await fetch(`${this.url}/api/health`).then(
+        (answer) => answer.ok,
+        () => false,
+      );
       if (well) return;
       if (this.#server.exitCode !== null) break;
       await wait(100);

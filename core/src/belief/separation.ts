@@ -20,8 +20,8 @@ export function viewOf(prediction: Prediction, state: Gaussian): View {
 }
 
 /**
- * How well one check tells two hypotheses apart, 0 to 1: the largest difference in chance of any outcome or, for two
- * numbers, the total variation of two normals with their common spread.
+ * How well one check tells two hypotheses apart, 0 to 1: the total variation between what they expect, over-range
+ * an outcome of its own, numbers taken as normal with a common spread.
  */
 export function separation(a: View, b: View): number {
   if (a.kind === 'chances' || b.kind === 'chances') {
@@ -29,7 +29,7 @@ export function separation(a: View, b: View): number {
     return a.chances.reduce((sum, chance, i) => sum + Math.abs(chance - b.chances[i]!), 0) / 2;
   }
   const over = Math.abs(a.over - b.over);
-  const both = (1 - a.over) * (1 - b.over);
-  const z = Math.abs(a.mean - b.mean) / Math.hypot(a.sigma, b.sigma);
-  return Math.max(over, both * (2 * normalCdf(z / Math.SQRT2) - 1));
+  const apart = 2 * normalCdf(Math.abs(a.mean - b.mean) / Math.hypot(a.sigma, b.sigma) / Math.SQRT2) - 1;
+  const shown = apart * (2 - a.over - b.over) + (1 - apart) * over;
+  return (over + shown) / 2;
 }

@@ -44,10 +44,10 @@ export const machineSchema = object({
 })
   .noUnknown('unknown field: ${unknown}')
   .test('brushes', 'The least brush must be shorter than the new one: exchange the two lengths.', (m) => {
-    return !(m.brushLeastMillimetres >= m.brushNewMillimetres);
+    return !(m?.brushLeastMillimetres >= m?.brushNewMillimetres);
   })
   .test('eight diodes', 'Eight diodes need a star point: set the stator to star, or the diodes to six.', (m) => {
-    return !(m.diodes === 8 && m.connection === 'delta');
+    return !(m?.diodes === 8 && m?.connection === 'delta');
   });
 
 export const outcomeSchema = mixed<Outcome>()
@@ -112,12 +112,12 @@ export const jobFileSchema = object({
   model: text(80).default(''),
   complaint: oneOf(complaintIds),
   words: text(500).default(''),
-  machine: machineSchema,
+  machine: machineSchema.required('the machine is missing'),
   assembly: string().required('the state of assembly is missing'),
   meter: oneOf(multimeters.map((meter) => meter.id)),
   celsius: number().required().min(-40).max(200),
   readings: array(readingSchema).required(),
-  prices: pricesSchema,
+  prices: pricesSchema.required('the prices are missing: {"items":{}} is enough'),
 }).noUnknown('unknown field: ${unknown}');
 
 /** A whole job in the open: what `assess` reads and the program writes. */

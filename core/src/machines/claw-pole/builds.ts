@@ -47,5 +47,7 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
     ...phases.map((phase) => ({ name: `exciter-leak:${phase}`, sigma: 1 })),
     ...['core', 'rotor-core', 'output'].map((place) => ({ name: `insulation-${place}`, sigma: 1.2 })),
     { name: 'regulator', sigma: 1 },
+    // An output stage that is off: anything from 100 kΩ to nothing a meter shows.
+    { name: 'regulator-drive', sigma: 2.5 },
   ];
 }

@@ -23,7 +23,7 @@ export const usual = {
   coreOhms: 1.5e9,
   outputOhms: 100e6,
   regulatorSenseOhms: 12e3,
-  regulatorDriveOhms: 200e3,
+  regulatorDriveOhms: 2e7,
 } as const;
 
 export type Assembly = 'closed' | 'opened' | 'unsoldered';
@@ -133,7 +133,7 @@ function brushesAndRegulator(machine: ClawPole): Resistor[] {
     brush('brush:1', first!, 'ring-1'),
     brush('brush:2', second!, 'ring-2'),
     { name: 'regulator-sense', a: supply, b: 'case', ohms: usual.regulatorSenseOhms, spread: ['regulator'] },
-    { name: 'regulator-drive', a: 'field', b: drive, ohms: usual.regulatorDriveOhms, spread: ['regulator'] },
+    { name: 'regulator-drive', a: 'field', b: drive, ohms: usual.regulatorDriveOhms, spread: ['regulator-drive'] },
   ];
 }
 

@@ -2,10 +2,9 @@ import type { Assessment, Ruler, Situation } from '@refectum/core/assess';
 import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
 import { type Family, familyOf, type Machine } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
-import type { Prices } from '@refectum/core/verdict';
 import { type Remote, wrap } from 'comlink';
 import type { Job, TakenReading } from '../job.ts';
-import { freshId, outbox } from './outbox.svelte.ts';
+import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Reasoner } from './reasoner.worker.ts';
 
 type BenchPlace = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices'>;
@@ -31,7 +30,8 @@ export class Bench {
   #picked = $state<string | undefined>();
   #entry = $state('');
   #problem = $state<string | undefined>();
-  #last = $state.raw<TakenReading | undefined>();
+  /** How many of the taken writes the served job is known to hold. */
+  #settled = $state(0);
   #place = $derived.by(() => this.#withWaitingChanges());
   #readings = $derived.by(() => this.#withWaitingReadings());
 
@@ -56,9 +56,6 @@ export class Bench {
   }
   get entry(): string {
     return this.#entry;
-  }
-  get last(): TakenReading | undefined {
-    return this.#last;
   }
   get place(): BenchPlace {
     return this.#place;
@@ -92,6 +89,7 @@ export class Bench {
   /** The server's newest word on the job. */
   serve(job: Job): void {
     this.#served = job;
+    this.#settled = outbox.taken.length;
     void this.think();
   }
 
@@ -142,7 +140,6 @@ export class Bench {
     const taken = { id: freshId(), check: check.id, typed, outcome, meter, celsius, at: new Date().toISOString() };
     this.type('');
     this.#picked = undefined;
-    this.#last = { ...taken, technician: technician.name };
     await this.#send('POST', 'readings', taken.id, { ...taken, technician: technician.id });
     return true;
   }
@@ -197,7 +194,7 @@ export class Bench {
     const { tag } = this.#served;
     const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
     // The reasoning does not wait for the post.
-    const sent = outbox.send({ id, tag, method, path, body });
+    const sent = outbox.send({ id, tag, method, path, body, by: this.#technician?.name ?? '' });
     await Promise.all([sent, sent.then(() => this.think())]);
   }
 
@@ -218,46 +215,38 @@ export class Bench {
     return { ...this.#place, readings };
   }
 
-  #waiting(what: string) {
-    return outbox.waiting
-      .filter(({ tag, path }) => tag === this.#served.tag && path.endsWith(what))
-      .map(({ body }) => body);
+  /** Writes of this unit that the server has or will have, whether or not it has told so yet. */
+  #sent(what: string): readonly Outgoing[] {
+    return [...outbox.taken, ...outbox.waiting].filter(
+      ({ tag, path }) => tag === this.#served.tag && path.endsWith(what),
+    );
   }
 
   #withWaitingReadings(): readonly TakenReading[] {
     const known = new Set(this.#served.readings.map((reading) => reading.id));
-    const technician = this.#technician?.name ?? '';
-    const fresh = this.#waiting('/readings')
-      .filter((body) => !known.has(String(body.id)))
-      .map((body) => ({ ...(body as unknown as TakenReading), technician }));
-    // Between the server's having it and its telling us, the newest reading lives only here.
-    const last = this.#last;
-    const refused = outbox.returned.some(({ item }) => item.id === last?.id);
-    if (last && !refused && !known.has(last.id) && !fresh.some(({ id }) => id === last.id)) fresh.push(last);
-    const struck = new Map(this.#waiting('/strikes').map((body) => [String(body.reading), String(body.at)]));
+    const fresh = this.#sent('/readings')
+      .filter(({ id }) => !known.has(id))
+      .map(({ body, by }) => ({ ...(body as unknown as TakenReading), technician: by }));
+    const struck = new Map(
+      this.#sent('/strikes').map(({ body, by }) => [String(body.reading), { at: String(body.at), technician: by }]),
+    );
     return [...this.#served.readings, ...fresh].map((reading) =>
-      !reading.struck && struck.has(reading.id)
-        ? { ...reading, struck: { at: struck.get(reading.id)!, technician } }
-        : reading,
+      !reading.struck && struck.has(reading.id) ? { ...reading, struck: struck.get(reading.id)! } : reading,
     );
   }
 
   #withWaitingChanges(): BenchPlace {
-    const { assembly, meter, celsius, prices } = this.#served;
-    const changes = outbox.waiting
-      .filter(({ tag, method }) => tag === this.#served.tag && method === 'PATCH')
-      .map(({ body }) => body as Partial<BenchPlace>);
+    const { tag, assembly, meter, celsius, prices } = this.#served;
+    const changes = [...outbox.taken.slice(this.#settled), ...outbox.waiting]
+      .filter((item) => item.tag === tag && item.method === 'PATCH')
+      .map(({ body: { technician: _, ...change } }) => change as Partial<BenchPlace>);
     const place: BenchPlace = Object.assign({ assembly, meter, celsius, prices }, ...changes);
     const newest = this.#withWaitingReadings().at(-1);
-    const check =
-      newest &&
-      !this.#served.readings.some(({ id }) => id === newest.id) &&
-      this.checks.find(({ id }) => id === newest.check);
-    return { ...place, assembly: (check && check.assembly) || place.assembly };
+    const told = this.#served.readings.some(({ id }) => id === newest?.id);
+    const check = told ? undefined : this.checks.find(({ id }) => id === newest?.check);
+    return { ...place, assembly: check?.assembly || place.assembly };
   }
 }
-
-export type { Prices };
 
 function numberTyped(entry: string, check: Check): Outcome | { message: string } {
   const read = parseQuantity(entry, check.unit);

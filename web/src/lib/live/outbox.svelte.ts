@@ -6,6 +6,8 @@ export interface Outgoing {
   readonly tag: number;
   readonly method: 'POST' | 'PATCH';
   readonly path: string;
+  /** Name of who wrote it, for the screen until the server tells. */
+  readonly by: string;
   readonly body: Record<string, unknown>;
 }
 
@@ -23,6 +25,7 @@ const retryMilliseconds = 1500;
  */
 class Outbox {
   #waiting = $state.raw<readonly Outgoing[]>([]);
+  #taken = $state.raw<readonly Outgoing[]>([]);
   #returned = $state.raw<readonly Returned[]>([]);
   #away = $state(false);
   #delivering = false;
@@ -32,6 +35,10 @@ class Outbox {
   /** Not yet taken by the server, oldest first. */
   get waiting(): readonly Outgoing[] {
     return this.#waiting;
+  }
+  /** Taken by the server since this page was opened: until it tells of them, the screen knows them from here. */
+  get taken(): readonly Outgoing[] {
+    return this.#taken;
   }
   get returned(): readonly Returned[] {
     return this.#returned;
@@ -85,8 +92,9 @@ class Outbox {
         continue;
       }
       this.#away = false;
+      if (answer === 'taken') this.#taken = [...this.#taken, item];
+      else this.#returned = [...this.#returned, { item, message: answer.refused }];
       await this.#keep(this.#waiting.slice(1));
-      if (answer !== 'taken') this.#returned = [...this.#returned, { item, message: answer.refused }];
       this.#delivered.forEach((hear) => hear(item.tag));
     }
     this.#delivering = false;

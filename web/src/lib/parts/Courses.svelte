@@ -15,7 +15,7 @@
   {#each verdict.courses as course (course.id)}
     {@const recommended = verdict.recommended === course.id}
     <section class={['sheet flex flex-col p-3', recommended && 'border-2 border-primary']} aria-label={course.name}>
-      <h3 class="text-xl font-semibold">{course.name}</h3>
+      <h2 class="text-xl font-semibold">{course.name}</h2>
       <p class="min-h-6 font-semibold text-primary">{recommended ? 'Recommended' : ''}</p>
       <dl class="my-1 grid grid-cols-[1fr_auto] gap-x-2">
         <dt>Parts and labour</dt>

@@ -9,7 +9,7 @@ export const brushWorn = (): Fault[] => [
     part: 'brushes',
     name: 'brush worn out',
     weight: 12,
-    severity: { unit: 'ohms', grades: [1, 30, 1e3, 1e7] },
+    severity: { unit: 'ohms', grades: [1, 1e3, 1e6, 1e9] },
     edits: (ohms) => [{ element: 'brush:1', add: ohms }],
   },
 ];

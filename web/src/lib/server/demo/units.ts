@@ -78,7 +78,7 @@ export const demoUnits: readonly DemoUnit[] = [
     machine: clawPoleGeneric(12, 65),
     meter: 'workshop',
     celsius: 20,
-    truth: [{ fault: 'brush-worn', severity: 1e7 }],
+    truth: [{ fault: 'brush-worn', severity: 1e9 }],
     done: [],
   },
   {
@@ -148,7 +148,7 @@ export const demoUnits: readonly DemoUnit[] = [
     meter: 'workshop',
     celsius: 22,
     truth: [
-      { fault: 'brush-worn', severity: 1e7 },
+      { fault: 'brush-worn', severity: 1e9 },
       { fault: 'rings-dirty', severity: 1.5 },
     ],
     done: [

@@ -82,19 +82,20 @@
     }
     const entry = { id: freshId(), course, reason, technician: data.technician.id };
     try {
-      const body = await decisionSchema.validate(entry);
+      const body = await decisionSchema.validate(entry, { abortEarly: false });
       await outbox.send({
         id: entry.id,
         tag: data.job.tag,
         method: 'POST',
         path: `/api/jobs/${data.job.tag}/verdicts`,
+        by: data.technician.name,
         body,
       });
       reason = '';
       course = undefined;
     } catch (cause) {
       if (!(cause instanceof ValidationError)) throw cause;
-      problem = cause.message;
+      problem = cause.errors.join(' ');
     }
   }
 </script>
