@@ -20,7 +20,7 @@ export default defineConfig(
       'svelte/no-navigation-without-resolve': 'off',
       // Maps, sets and dates here are values worked out once, not state.
       'svelte/prefer-svelte-reactivity': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
     },
   },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },

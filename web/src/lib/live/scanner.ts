@@ -1,7 +1,7 @@
 import { tagFromCode, tagPrefix } from '../job.ts';
 
 /** A scanner types faster than any hand. */
-const fastMilliseconds = 60;
+const fastMilliseconds = 100;
 
 /**
  * Watches all keys for a barcode reader's burst: the tag's prefix, digits, Enter, each soon after the last. Letters
