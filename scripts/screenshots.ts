@@ -19,7 +19,8 @@ const page = await context.newPage();
 await page.goto(`${stand.url}/`);
 await page.waitForSelector('html[data-ready]');
 await page.selectOption('#technician', { index: 1 });
-await page.waitForLoadState('load');
+await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('#technician')?.value !== '');
+await page.waitForTimeout(500);
 for (const { name, path, ready, theme } of views) {
   await context.addCookies([{ name: 'theme', value: theme ?? 'day', url: stand.url }]);
   await page.goto(stand.url + path);

@@ -1,12 +1,4 @@
-import {
-  type Belief,
-  type Case,
-  type Conditions,
-  faultChances,
-  separation,
-  soundChance,
-  type View,
-} from '../belief/index.ts';
+import { type Belief, type Case, type Conditions, faultChances, separation, type View } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
 import { type Classes, expectedBits } from './worth.ts';
@@ -20,7 +12,7 @@ export interface Advised {
   readonly setupMinutes: number;
   /** Bits per minute, a quarter of the set-up there and back charged to this check. */
   readonly score: number;
-  /** The two suspects it tells apart best; undefined stands for "nothing wrong". */
+  /** The two suspects it tells apart best; undefined stands for "nothing more wrong". */
   readonly between: readonly [number | undefined, number | undefined] | undefined;
 }
 
@@ -106,14 +98,18 @@ interface Rival {
   readonly chance: number;
 }
 
-/** The likeliest suspects, "nothing wrong" among them, each with its heaviest hypothesis. */
+/** A fault this likely is taken as there: the question is what else is wrong. */
+const certain = 0.9;
+
+/** The likeliest open suspects and "nothing more wrong", each with its heaviest hypothesis. */
 function rivalsOf(opened: Case, belief: Belief, members: readonly Member[]): Rival[] {
   const chances = faultChances(opened, belief);
-  const faults = [...chances.keys()].sort((a, b) => chances[b]! - chances[a]!).slice(0, 6);
-  const sound = members.findIndex((m) => m.particle.faults.length === 0);
+  const settled = (fault: number) => chances[fault]! >= certain;
+  const open = [...chances.keys()].filter((fault) => !settled(fault)).sort((a, b) => chances[b]! - chances[a]!);
+  const nothingMore = members.findIndex((m) => m.particle.faults.every(settled));
   return [
-    ...(sound >= 0 ? [{ fault: undefined, member: sound, chance: soundChance(belief) }] : []),
-    ...faults.flatMap((fault) => {
+    ...(nothingMore >= 0 ? [{ fault: undefined, member: nothingMore, chance: members[nothingMore]!.weight }] : []),
+    ...open.slice(0, 6).flatMap((fault) => {
       const member = members.findIndex((m) => m.particle.faults.includes(fault));
       return member >= 0 ? [{ fault, member, chance: chances[fault]! }] : [];
     }),

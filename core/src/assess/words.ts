@@ -34,7 +34,7 @@ export function severityText(severity: Severity, estimate: SeverityEstimate | un
 }
 
 export const faultName = (opened: Case, fault: number | undefined): string =>
-  fault === undefined ? 'a sound unit' : opened.faults[fault]!.name;
+  fault === undefined ? 'nothing more wrong' : opened.faults[fault]!.name;
 
 /** Why a check is worth doing, in a sentence. */
 export function adviceText(

@@ -10,7 +10,7 @@ import { clawPoleItems, clawPoleParts } from './parts.ts';
 /** Minutes of taking apart [from memory]. */
 const assemblies: readonly AssemblyState[] = [
   { id: 'closed', name: 'Closed', minutes: 0 },
-  { id: 'opened', name: 'Cover, brushes and regulator off', minutes: 5 },
+  { id: 'opened', name: 'Opened, regulator off', minutes: 5 },
   { id: 'unsoldered', name: 'Stator unsoldered', minutes: 15 },
 ];
 

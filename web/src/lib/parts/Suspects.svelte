@@ -69,12 +69,4 @@
       </ul>
     </details>
   {/if}
-  {#if assessment.hidden.length && !part}
-    <details class="py-1">
-      <summary class="min-h-11 cursor-pointer py-2">What could still hide ({assessment.hidden.length})</summary>
-      <ul class="text-sm">
-        {#each assessment.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
-      </ul>
-    </details>
-  {/if}
 </section>

@@ -160,6 +160,14 @@
         {/each}
       </select>
     </label>
+    {#if bench.assessment?.hidden.length}
+      <section aria-label="What could still hide">
+        <h2 class="font-semibold">What could still hide</h2>
+        <ul class="text-sm">
+          {#each bench.assessment.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
+        </ul>
+      </section>
+    {/if}
   </div>
 
   <div class="flex flex-col gap-3">
@@ -197,7 +205,7 @@
             bind:this={entryField}
             data-keys="open"
             type="text"
-            class="figure input h-20 w-full text-5xl"
+            class="figure input h-20 w-full text-5xl placeholder:text-xl placeholder:text-base-content/80"
             class:input-error={bench.problem}
             autocomplete="off"
             spellcheck="false"
@@ -286,10 +294,3 @@
     </div>
   </div>
 </div>
-
-<style>
-  .entry::placeholder {
-    font-size: 1.25rem;
-    color: color-mix(in oklab, var(--color-base-content) 72%, transparent);
-  }
-</style>
