@@ -1,15 +1,26 @@
-import { type Belief, type Case, type Conditions, separation, standings, viewOf } from '../belief/index.ts';
+import {
+  buildChances,
+  type Belief,
+  type Case,
+  type Conditions,
+  separation,
+  standings,
+  viewOf,
+} from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 
 /** A kind of fault that the readings so far could not have shown. */
 export interface Hidden {
   readonly faults: readonly number[];
   readonly chance: number;
-  /** The least check that would show it with this meter; none when no check at rest can. */
+  /** The least check that would show it with this meter, or else the one that hints at it best; none when none does. */
   readonly seenBy: Check | undefined;
+  readonly clearly: boolean;
 }
 
+/** Separation from a sound unit that shows a fault, and that hints at one. */
 const clear = 0.9;
+const hint = 0.3;
 const negligible = 0.002;
 const suspectBits = 0.5;
 
@@ -32,32 +43,33 @@ export function hiddenFaults(
     .map((faults) => ({
       faults,
       chance: faults.reduce((sum, f) => sum + standing[f]!.chance, 0),
-      seenBy: leastThatSees(opened, belief, conditions, done, faults[0]!),
+      ...seenBy(opened, belief, conditions, done, faults[0]!),
     }))
     .sort((a, b) => b.chance - a.chance);
 }
 
 /** The first check in the order of work that tells the fault, at its middle severity, from a sound unit. */
-function leastThatSees(
+function seenBy(
   opened: Case,
   belief: Belief,
   conditions: Conditions,
   done: ReadonlySet<string>,
   fault: number,
-): Check | undefined {
+): Pick<Hidden, 'seenBy' | 'clearly'> {
   const predictor = opened.predictor(conditions);
-  const likeliest = belief.weights.map((row) => row.reduce((s, w) => s + w, 0));
-  const b = likeliest.indexOf(Math.max(...likeliest));
+  const chances = buildChances(belief);
+  const b = chances.indexOf(Math.max(...chances));
   const build = opened.builds[b]!;
-  const alone = opened.particles.flatMap((p, i) => (p.faults.length === 1 && p.faults[0] === fault ? [i] : []));
-  const middle = alone[Math.floor(alone.length / 2)]!;
-  const sound = { particle: opened.particles[0]!, state: belief.states[b]![0]! };
-  const faulty = { particle: opened.particles[middle]!, state: belief.states[b]![0]! };
-  return opened.checks.find((check) => {
-    if (done.has(check.id) || !predictor.feels(check, build)[fault]) return false;
-    const [x, y] = [sound, faulty].map(({ particle, state }) =>
-      viewOf(predictor.predict(check, build, particle), state),
-    );
-    return separation(x!, y!) >= clear;
-  });
+  const state = belief.states[b]![0]!;
+  const alone = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === fault);
+  const faulty = alone[Math.floor(alone.length / 2)]!;
+  let best: { check: Check; apart: number } | undefined;
+  for (const check of opened.checks) {
+    if (done.has(check.id) || !predictor.feels(check, build)[fault]) continue;
+    const [x, y] = [opened.particles[0]!, faulty].map((p) => viewOf(predictor.predict(check, build, p), state));
+    const apart = separation(x!, y!);
+    if (apart >= clear) return { seenBy: check, clearly: true };
+    if (apart > (best?.apart ?? hint)) best = { check, apart };
+  }
+  return { seenBy: best?.check, clearly: false };
 }

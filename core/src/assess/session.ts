@@ -23,7 +23,7 @@ import type { Machine } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type { Apart, AssessedVerdict, Assessment, JudgedReading, NextCheck, Suspect } from './assessment.ts';
 import { netOf } from './net.ts';
-import { adviceText, bandsText, faultName, outcomeText, severityText } from './words.ts';
+import { adviceText, bandsText, faultName, hiddenText, outcomeText, severityText } from './words.ts';
 
 /** Version of the reasoning: kept with every verdict. */
 export const engineVersion = '0.1.0';
@@ -83,11 +83,7 @@ export class Session {
       next: nextChecks(opened, advice, readings, conditions.meter),
       stop: stopReason(advice),
       apart: apartOf(opened, belief, advice),
-      hidden: hiddenFaults(opened, belief, conditions, done).map(({ faults, seenBy }) => {
-        const names =
-          faults.length > 1 ? `${faultName(opened, faults[0])} (or a sibling)` : faultName(opened, faults[0]);
-        return seenBy ? `${names}: seen by “${seenBy.name}”` : `${names}: no check at rest shows it`;
-      }),
+      hidden: hiddenFaults(opened, belief, conditions, done).map((hidden) => hiddenText(opened, hidden)),
       verdict: verdictOf(opened, belief, situation.prices),
     };
   }

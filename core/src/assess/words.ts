@@ -1,3 +1,4 @@
+import type { Hidden } from '../advice/index.ts';
 import type { Band, Case, SeverityEstimate } from '../belief/index.ts';
 import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import type { Severity } from '../machines/index.ts';
@@ -36,6 +37,15 @@ export function severityText(severity: Severity, estimate: SeverityEstimate | un
 export const faultName = (opened: Case, fault: number | undefined): string =>
   fault === undefined ? 'nothing more wrong' : opened.faults[fault]!.name;
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What may hide, and where it would show. */
+export function hiddenText(opened: Case, { faults, seenBy, clearly }: Hidden): string {
+  const name = `${faultName(opened, faults[0])}${faults.length > 1 ? ' (or a sibling)' : ''}`;
+  if (!seenBy) return `${name}: no check at rest shows it`;
+  return clearly ? `${name}: seen by “${seenBy.name}”` : `${name}: only hinted at, by “${seenBy.name}”`;
+}
+
 /** Why a check is worth doing, in a sentence. */
 export function adviceText(
   opened: Case,
@@ -45,7 +55,7 @@ export function adviceText(
 ): string {
   const what = between
     ? `Tells ${faultName(opened, between[0])} from ${faultName(opened, between[1])}`
-    : `Shows ${check.tells}`;
+    : capital(check.tells);
   const state = opened.family.assemblies.find((a) => a.id === check.assembly)?.name.toLowerCase();
   const work = setupMinutes > 0 ? `${setupMinutes} min to get to “${state}”` : 'nothing to take apart';
   return `${what}; ${check.minutes} min, ${work}.`;

@@ -9,7 +9,7 @@
   const { assessment, part }: Props = $props();
 
   const listed = $derived(assessment.suspects.filter((suspect) => (part ? suspect.part === part : true)));
-  const partName = $derived(assessment.parts.find((p) => p.id === part)?.name);
+  const touched = $derived(assessment.parts.find((p) => p.id === part));
 
   const percent = (p: number): string => (p >= 0.995 ? '99+' : p < 0.01 ? '<1' : String(Math.round(100 * p)));
   const strength = (bits: number): string => {
@@ -22,8 +22,10 @@
 
 <section aria-label="Suspects">
   <h2 class="flex items-baseline justify-between font-semibold">
-    <span>{partName ? `Suspects: ${partName}` : 'Suspects'}</span>
-    <span class="text-sm font-normal">nothing wrong: <span class="figure">{percent(assessment.sound)} %</span></span>
+    <span>{touched ? `Suspects: ${touched.name}` : 'Suspects'}</span>
+    <span class="text-sm font-normal whitespace-nowrap"
+      >nothing wrong: <span class="figure">{percent(assessment.sound)} %</span></span
+    >
   </h2>
   <ul>
     {#each listed as suspect (suspect.fault)}
@@ -52,7 +54,7 @@
         </details>
       </li>
     {:else}
-      <li class="py-2">No suspect stands out here.</li>
+      <li class="py-2">{touched ? `${touched.name}: ${touched.word}. ` : ''}No suspect stands out here.</li>
     {/each}
   </ul>
   {#if assessment.apart && !part}

@@ -137,7 +137,7 @@
   </div>
 </div>
 
-<div class="grid grow gap-4 p-4 lg:grid-cols-[22rem_minmax(0,1fr)_19rem]">
+<div class="grid grow grid-cols-[minmax(0,1fr)] gap-4 p-4 lg:grid-cols-[22rem_minmax(0,1fr)_19rem]">
   <div class="flex flex-col gap-3">
     <div class="sheet p-2">
       <Anatomy
