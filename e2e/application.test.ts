@@ -267,6 +267,50 @@ describe('at the bench', () => {
     expect((await apiJob(1006)).readings.length).equal(before + 1);
   });
 
+  it('what waits outlives a reload: typed offline, delivered by the page that comes after', async () => {
+    await bench(1002);
+    await pick('Slip ring to core');
+    await page.route('**/readings', (route) => route.abort());
+    await page.keyboard.press('*');
+    await until(async () => (await tape().count()) === 1, 'the reading on the tape');
+    await page.waitForSelector('header [role="status"]');
+    expect((await apiJob(1002)).readings.length).equal(0);
+    await page.reload();
+    await page.waitForSelector('section[aria-label="Suspects"]');
+    expect(await tape().count()).equal(1);
+    await page.unroute('**/readings');
+    await until(async () => (await apiJob(1002)).readings.length === 1, 'delivery');
+    expect((await apiJob(1002)).readings[0]!.typed).equal('OL');
+  });
+
+  it('what the server refuses comes back with its reason, and is not on the tape', async () => {
+    await bench(1002);
+    const before = await tape().count();
+    await page.route('**/strikes', (route) =>
+      route.fulfill({ status: 409, contentType: 'application/json', body: '{"message":"Not today."}' }),
+    );
+    await page.keyboard.press('Delete');
+    await page.waitForSelector('[role="alert"]:has-text("Not today.")');
+    expect(await page.locator('li.struck').count()).equal(0);
+    await page.unroute('**/strikes');
+    await page.click('button:has-text("Seen")');
+    expect(await page.locator('[role="alert"]').count()).equal(0);
+    expect(await tape().count()).equal(before);
+  });
+
+  it('meter, temperature and state are changed beside the tag, and kept', async () => {
+    await bench(1002);
+    await page.selectOption('label:has-text("Meter") select', { label: 'Bench meter' });
+    await page.fill('label:has-text("Part, °C") input', '35');
+    await page.keyboard.press('Tab');
+    await page.selectOption('label:has-text("State") select', { label: 'Stator unsoldered' });
+    await until(async () => (await apiJob(1002)).assembly === 'unsoldered', 'the state on the server');
+    await page.reload();
+    await page.waitForSelector('section[aria-label="Suspects"]');
+    expect(await page.inputValue('label:has-text("Part, °C") input')).equal('35');
+    expect(await page.inputValue('label:has-text("Meter") select')).equal('bench');
+  });
+
   it('a second technician’s reading appears by itself', async () => {
     const elsewhere = await browser.newContext();
     const other = await openPage('Tovik Harle', elsewhere);
@@ -320,6 +364,43 @@ describe('at the bench', () => {
     await page.fill('label:has-text("Exchange or new unit") input', '300');
     await page.keyboard.press('Tab');
     await until(async () => (await cost()) === '275.00', 'the new cost');
+  });
+});
+
+describe('finding the way', () => {
+  it('/ finds a tag, a wrong one is told beside the field', async () => {
+    await bench(1004);
+    await page.keyboard.press('/');
+    await page.keyboard.type('x9');
+    await page.keyboard.press('Enter');
+    expect(await page.textContent('#find-problem')).match(/no tag number/);
+    await page.fill('#find-tag', '1008');
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/1008$/);
+  });
+  it('? lists every key, and the keys can be switched off', async () => {
+    await bench(1004);
+    await page.keyboard.press('?');
+    await page.waitForSelector('dialog[open]');
+    expect(await page.locator('dialog dt').count()).greaterThan(8);
+    await page.click('dialog label:has-text("act as keys")');
+    await page.keyboard.press('Escape');
+    await page.focus('#entry');
+    await page.keyboard.press('v');
+    expect(await page.inputValue('#entry')).equal('v');
+    await page.fill('#entry', '');
+    await page.evaluate(() => localStorage.clear());
+  });
+  it('check-in tells what is missing beside each field, and keeps the rest', async () => {
+    await page.goto(`${stand.url}/check-in`);
+    await page.waitForSelector('html[data-ready]');
+    await page.fill('#model', 'Gull 70');
+    await page.fill('#amps', 'many');
+    expect(await page.textContent('#amps-told')).match(/not a number/);
+    await page.fill('#amps', '70');
+    await page.click('button:has-text("Check in and start")');
+    await page.waitForSelector('#customer-told:has-text("Who does the unit belong to")');
+    expect(await page.inputValue('#model')).equal('Gull 70');
   });
 });
 

@@ -232,16 +232,7 @@ function verdictOf(opened: Case, belief: Belief, prices: Prices): AssessedVerdic
     courses: verdict.courses.map(({ id, actions, minutes, cost, unknownPrices, risk, barred }) => ({
       id,
       name: courseNames[id],
-      actions: actions.map(({ kind, id: what, name, faults, chance }) => ({
-        kind,
-        id: what,
-        name,
-        why: faults
-          .slice(0, 3)
-          .map((f) => faultName(opened, f))
-          .join('; '),
-        chance,
-      })),
+      actions: actions.map(({ kind, id: what, name, why, chance }) => ({ kind, id: what, name, why, chance })),
       minutes,
       cost,
       unknownPrices,

@@ -28,6 +28,8 @@ export interface Action {
   readonly name: string;
   /** The suspects it answers, by index, likeliest first. */
   readonly faults: readonly number[];
+  /** The likeliest of them in words: joined by “or” where only one can be it, else by a semicolon. */
+  readonly why: string;
   readonly chance: number;
 }
 
@@ -83,7 +85,7 @@ export function decide(opened: Case, belief: Belief, prices: Prices): Verdict {
   const inMoney = possible.every((c) => c.cost !== undefined) && prices.labourPerHour !== undefined;
   const ranked = inMoney ? courses : courses.map(inMinutes);
   const best = ranked.filter((c) => !c.barred).sort((a, b) => a.expected - b.expected)[0];
-  return { courses: ranked, inMoney, recommended: best?.id, reason: reasonFor(opened, best, inMoney) };
+  return { courses: ranked, inMoney, recommended: best?.id, reason: reasonFor(best, inMoney) };
 }
 
 function barredReturn(opened: Case, belief: Belief): string | undefined {
@@ -108,7 +110,7 @@ function actionsWanted(opened: Case, belief: Belief, prices: Prices): Action[] {
   const parts = opened.family.parts(opened.machine);
   const items = opened.family.items(opened.machine);
   const chances = faultChances(opened, belief);
-  const groups = new Map<string, Omit<Action, 'chance'> & { faults: number[] }>();
+  const groups = new Map<string, Omit<Action, 'chance' | 'why'> & { faults: number[] }>();
   opened.faults.forEach((fault, f) => {
     const part = parts.find((p) => p.id === fault.part)!;
     const kind = fault.repair ? 'repair' : 'replace';
@@ -120,15 +122,22 @@ function actionsWanted(opened: Case, belief: Belief, prices: Prices): Action[] {
     groups.set(key, group);
   });
   const wanted = [...groups.values()]
-    .map((group): Action => ({
-      ...group,
-      faults: [...group.faults].sort((a, b) => chances[b]! - chances[a]!).filter((f) => chances[f]! > 0.02),
-      chance: chanceOfAny(opened, belief, new Set(group.faults)),
-    }))
+    .map((group): Action => {
+      const faults = group.faults.filter((f) => chances[f]! > 0.02).sort((a, b) => chances[b]! - chances[a]!);
+      const chance = chanceOfAny(opened, belief, new Set(group.faults));
+      return { ...group, faults, why: whyOf(opened, faults, chances, chance), chance };
+    })
     .filter((action) => action.chance >= threshold(action, prices))
     .sort((a, b) => b.chance - a.chance);
   const replaced = new Set(wanted.filter((a) => a.kind === 'replace').map((a) => a.id));
   return wanted.filter((a) => a.kind === 'replace' || !replaced.has(parts.find((p) => p.id === a.id)!.item));
+}
+
+/** At most three of the faults; where their chances hardly overlap, one or the other is meant. */
+function whyOf(opened: Case, faults: readonly number[], chances: Float64Array, anyOf: number): string {
+  const named = faults.slice(0, 3);
+  const overlap = named.reduce((sum, f) => sum + chances[f]!, 0) - anyOf;
+  return named.map((f) => opened.faults[f]!.name).join(overlap < 0.2 ? ' or ' : '; ');
 }
 
 /** The chance of need above which acting is cheaper than a comeback; between 0.1 and 0.5. */
@@ -199,9 +208,9 @@ const inMinutes = (c: Course): Course => ({
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-function reasonFor(opened: Case, best: Course | undefined, inMoney: boolean): string {
+function reasonFor(best: Course | undefined, inMoney: boolean): string {
   if (!best) return 'No course can be recommended yet: what was measured neither clears the unit nor names a part.';
-  const names = best.actions.flatMap((a) => a.faults.slice(0, 2).map((f) => opened.faults[f]!.name));
+  const names = best.actions.map((action) => action.why);
   const left = `${percent(best.risk)} chance that something stays wrong`;
   const ranked = inMoney ? 'least expected cost' : 'price unknown: least expected minutes';
   if (best.id === 'return') return `Nothing found; ${left} (${ranked}).`;

@@ -1,7 +1,8 @@
 import type { Assessment } from '@refectum/core/assess';
 import { type Machine, familyOf } from '@refectum/core/machines';
+import { multimeterById } from '@refectum/core/instruments';
 import { formatQuantity } from '@refectum/core/quantity';
-import type { Job } from './job.ts';
+import { type Job, standing } from './job.ts';
 
 /** What stands on every report. */
 export const reportCautions: readonly string[] = [
@@ -20,11 +21,21 @@ export function identityLines(job: Job): readonly (readonly [string, string])[] 
     ['Complaint', `${complaintName(job)}${job.words ? `: ${job.words}` : ''}`],
     ['Rating', `${machine.ratedVolts}\u202fV, ${machine.ratedAmps}\u202fA`],
     ['Build', buildLine(machine)],
+    ['Measured with', metersLine(job)],
     [
       'Reckoned with',
       `stator ${formatQuantity(machine.statorPairOhms, 'ohms')} lead to lead, rotor ${formatQuantity(machine.rotorOhms, 'ohms')}, at 20\u202f°C`,
     ],
   ];
+}
+
+/** The meters of the readings that stand, and the temperatures they were taken at. */
+function metersLine(job: Job): string {
+  const readings = standing(job);
+  if (readings.length === 0) return 'nothing yet';
+  const meters = new Set(readings.map(({ meter }) => multimeterById(meter).name));
+  const celsius = new Set(readings.map((reading) => formatQuantity(reading.celsius, 'celsius', 1)));
+  return `${[...meters].join(', ')}; part at ${[...celsius].join(', ')}`;
 }
 
 const complaintName = (job: Job): string =>

@@ -143,7 +143,12 @@
       {/each}
     </dl>
     <label class="mt-4 flex min-h-11 items-center gap-3">
-      <input type="checkbox" class="checkbox" bind:checked={lettersAct} onchange={() => switchKeys(lettersAct)} />
+      <input
+        type="checkbox"
+        class="checkbox"
+        checked={lettersAct}
+        onchange={(event) => switchKeys((lettersAct = event.currentTarget.checked))}
+      />
       Letters and signs act as keys
     </label>
     <form method="dialog" class="mt-4 text-right"><button class="btn btn-primary">Close</button></form>

@@ -194,7 +194,7 @@ export class Bench {
     const { tag } = this.#served;
     const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
     // The reasoning does not wait for the post.
-    const sent = outbox.send({ id, tag, method, path, body, by: this.#technician?.name ?? '' });
+    const sent = outbox.send({ id, tag, at: Date.now(), method, path, body, by: this.#technician?.name ?? '' });
     await Promise.all([sent, sent.then(() => this.think())]);
   }
 

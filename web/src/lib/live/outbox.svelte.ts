@@ -1,9 +1,11 @@
-import { get, set } from 'idb-keyval';
+import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
 
 /** A write on its way to the server. */
 export interface Outgoing {
   readonly id: string;
   readonly tag: number;
+  /** When it was written, ms: the order of delivery. */
+  readonly at: number;
   readonly method: 'POST' | 'PATCH';
   readonly path: string;
   /** Name of who wrote it, for the screen until the server tells. */
@@ -16,7 +18,9 @@ export interface Returned {
   readonly message: string;
 }
 
-const key = 'refectum-outbox';
+let kept: UseStore | undefined;
+/** Each write under a key of its own, so that two windows don't overwrite one another's. */
+const store = (): UseStore => (kept ??= createStore('refectum-outbox', 'writes'));
 const retryMilliseconds = 1500;
 
 /**
@@ -50,9 +54,10 @@ class Outbox {
 
   /** Takes up what an earlier visit to the page left behind. */
   open(): Promise<void> {
-    this.#loaded ??= get<Outgoing[]>(key).then(
-      (kept) => {
-        this.#waiting = [...(kept ?? []), ...this.#waiting];
+    this.#loaded ??= entries<string, Outgoing>(store()).then(
+      (found) => {
+        const left = found.sort(([a], [b]) => (a < b ? -1 : 1)).map(([, item]) => item);
+        this.#waiting = [...left, ...this.#waiting];
         void this.#deliver();
       },
       () => undefined,
@@ -67,17 +72,13 @@ class Outbox {
 
   async send(item: Outgoing): Promise<void> {
     await this.open();
-    await this.#keep([...this.#waiting, item]);
+    this.#waiting = [...this.#waiting, item];
+    await set(keyOf(item), item, store()).catch(() => undefined);
     void this.#deliver();
   }
 
   dismiss(id: string): void {
     this.#returned = this.#returned.filter(({ item }) => item.id !== id);
-  }
-
-  async #keep(waiting: readonly Outgoing[]): Promise<void> {
-    this.#waiting = waiting;
-    await set(key, waiting).catch(() => undefined);
   }
 
   async #deliver(): Promise<void> {
@@ -94,12 +95,15 @@ class Outbox {
       this.#away = false;
       if (answer === 'taken') this.#taken = [...this.#taken, item];
       else this.#returned = [...this.#returned, { item, message: answer.refused }];
-      await this.#keep(this.#waiting.slice(1));
+      this.#waiting = this.#waiting.slice(1);
+      await del(keyOf(item), store()).catch(() => undefined);
       this.#delivered.forEach((hear) => hear(item.tag));
     }
     this.#delivering = false;
   }
 }
+
+const keyOf = ({ at, id }: Outgoing): string => `${String(at).padStart(15, '0')} ${id}`;
 
 async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' | { refused: string }> {
   try {

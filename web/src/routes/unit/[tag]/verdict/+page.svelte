@@ -86,6 +86,7 @@
       await outbox.send({
         id: entry.id,
         tag: data.job.tag,
+        at: Date.now(),
         method: 'POST',
         path: `/api/jobs/${data.job.tag}/verdicts`,
         by: data.technician.name,
