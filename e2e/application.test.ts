@@ -385,9 +385,12 @@ describe('finding the way', () => {
     expect(await page.locator('dialog dt').count()).greaterThan(8);
     await page.click('dialog label:has-text("act as keys")');
     await page.keyboard.press('Escape');
+    await until(async () => (await page.locator('dialog[open]').count()) === 0, 'the list closed');
     await page.focus('#entry');
     await page.keyboard.press('v');
-    expect(await page.inputValue('#entry')).equal('v');
+    await page.keyboard.press('4');
+    expect(await page.evaluate(() => [location.pathname, localStorage.length, document.activeElement?.id])).deep.equal(['/unit/1004', 1, 'entry']);
+    expect(await page.inputValue('#entry')).equal('v4');
     await page.fill('#entry', '');
     await page.evaluate(() => localStorage.clear());
   });

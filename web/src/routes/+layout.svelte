@@ -133,7 +133,12 @@
   <main class="flex grow flex-col">{@render children()}</main>
 </div>
 
-<dialog bind:this={keysDialog} class="modal" aria-labelledby="keys-title">
+<dialog
+  bind:this={keysDialog}
+  class="modal select-none"
+  onclose={() => getSelection()?.removeAllRanges()}
+  aria-labelledby="keys-title"
+>
   <div class="modal-box">
     <h2 id="keys-title" class="mb-3 text-lg font-semibold">Keys</h2>
     <dl class="grid grid-cols-[6rem_1fr] gap-y-2">

@@ -32,7 +32,11 @@
   const assemblyName = $derived(bench.family.assemblies.find((a) => a.id === check?.assembly)?.name);
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.place.assembly);
 
-  $effect(() => bench.start());
+  // Started once for each bench; what it reads of itself on the way is no reason to start again.
+  $effect(() => {
+    const started = bench;
+    return untrack(() => started.start());
+  });
   $effect(() => {
     const { job } = data;
     untrack(() => bench.serve(job));

@@ -25,7 +25,11 @@
   const next = $derived(bench.assessment?.next[0]);
   const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));
 
-  $effect(() => bench.start());
+  // Started once for each bench; what it reads of itself on the way is no reason to start again.
+  $effect(() => {
+    const started = bench;
+    return untrack(() => started.start());
+  });
   $effect(() => {
     const { job, technician } = data;
     untrack(() => {
