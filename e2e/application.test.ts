@@ -389,7 +389,11 @@ describe('finding the way', () => {
     await page.focus('#entry');
     await page.keyboard.press('v');
     await page.keyboard.press('4');
-    expect(await page.evaluate(() => [location.pathname, localStorage.length, document.activeElement?.id])).deep.equal(['/unit/1004', 1, 'entry']);
+    expect(await page.evaluate(() => [location.pathname, localStorage.length, document.activeElement?.id])).deep.equal([
+      '/unit/1004',
+      1,
+      'entry',
+    ]);
     expect(await page.inputValue('#entry')).equal('v4');
     await page.fill('#entry', '');
     await page.evaluate(() => localStorage.clear());
