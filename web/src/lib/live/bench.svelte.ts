@@ -14,6 +14,9 @@ interface Technician {
   readonly name: string;
 }
 
+/** How many of the next checks are worked out beforehand. */
+const prepared = 3;
+
 const draftKey = (tag: number): string => `refectum-entry-${tag}`;
 
 /** One unit at one screen: what the server knows, what is on its way there, and what follows from both. */
@@ -25,6 +28,7 @@ export class Bench {
   #reasoner: Remote<Reasoner> | undefined;
   #worker: Worker | undefined;
   #round = 0;
+  #thought = '';
   #assessment = $state.raw<Assessment | undefined>();
   #ruler = $state.raw<Ruler | undefined>();
   #picked = $state<string | undefined>();
@@ -165,23 +169,34 @@ export class Bench {
     await this.#send('PATCH', '', freshId(), { ...change, technician: technician.id });
   }
 
-  /** Works everything out anew; only the newest round counts. */
+  /** Works everything out anew if anything changed; only the newest round counts. */
   async think(): Promise<void> {
     if (!this.#reasoner) return;
+    const unit = this.#unit();
+    const situation = this.#situation();
+    const thought = JSON.stringify([unit, situation]);
+    if (thought === this.#thought) return;
+    this.#thought = thought;
     const round = ++this.#round;
-    const assessment = await this.#reasoner.assess(this.#unit(), this.#situation());
+    const assessment = await this.#reasoner.assess(unit, situation);
     if (round !== this.#round) return;
     this.#assessment = assessment;
     await this.#measure();
   }
 
+  /** The ruler of the check at hand; then, while nobody waits, what the likely next readings will need. */
   async #measure(): Promise<void> {
     const { check } = this;
     if (!check || !this.#reasoner) return;
     const round = this.#round;
     const ruler = await this.#reasoner.ruler(this.#unit(), check.id, this.#situation());
-    if (round === this.#round && this.check === check) this.#ruler = ruler;
-    await this.#reasoner.prepare(this.#unit(), check.id, this.#situation());
+    if (round !== this.#round || this.check !== check) return;
+    this.#ruler = ruler;
+    const likely = [check.id, ...(this.#assessment?.next.slice(0, prepared).map((next) => next.check) ?? [])];
+    for (const id of likely) {
+      await this.#reasoner.prepare(this.#unit(), id, this.#situation());
+      if (round !== this.#round || this.check !== check) return;
+    }
   }
 
   #need(): Technician | undefined {
@@ -193,9 +208,10 @@ export class Bench {
   async #send(method: 'POST' | 'PATCH', what: string, id: string, body: Record<string, unknown>): Promise<void> {
     const { tag } = this.#served;
     const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
-    // The reasoning does not wait for the post.
-    const sent = outbox.send({ id, tag, at: Date.now(), method, path, body, by: this.#technician?.name ?? '' });
-    await Promise.all([sent, sent.then(() => this.think())]);
+    const kept = outbox.send({ id, tag, at: Date.now(), method, path, body, by: this.#technician?.name ?? '' });
+    await outbox.open();
+    // It stands on the tape by now; the reasoning waits neither for the browser's database nor for the post.
+    await Promise.all([kept, this.think()]);
   }
 
   #unit() {
