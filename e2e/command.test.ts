@@ -117,7 +117,7 @@ describe('bin/refectum', () => {
       expect(second.status).equal(0);
     });
     it('ends within a second of SIGTERM, database and all', async () => {
-      expect(await end()).lessThan(1500);
+      expect(await end()).lessThan(1000);
       const status = spawnSync('scripts/pg.sh', ['status', join(home, 'postgres')], { cwd: root, encoding: 'utf8' });
       expect(status.stdout.trim()).equal('stopped');
     });
