@@ -490,6 +490,7 @@ describe('the API', () => {
     ['an unknown meter', { meter: 'borrowed' }, 422, /meter/],
     ['a check the unit lacks', { check: 'diode-forward:N+' }, 422, /no check/],
     ['nobody’s name', { technician: '00000000-0000-4000-8000-000000000000' }, 409, /Pick who is working/],
+    ['a time that is none', { at: 'noon' }, 422, /at: must be a time/],
     ['a field too many', { extra: 1 }, 422, /unknown field|unspecified/],
   ];
   for (const [what, change, status, told] of refused) {
@@ -505,6 +506,7 @@ describe('the API', () => {
     );
     expect((await post('/api/jobs/4711/readings', await entry())).status).equal(404);
     expect((await post('/api/jobs/x/readings', await entry())).status).equal(404);
+    expect((await post('/api/jobs/99999999999/readings', await entry())).status).equal(404);
   });
   it('gives the job file, which the command assesses as the server does', async () => {
     const file = join(openFolder(), 'job.json');

@@ -88,16 +88,15 @@ describe('bin/refectum', () => {
       });
     const end = async (): Promise<number> => {
       const began = performance.now();
-      const ended = new Promise((done) => running!.once('exit', done));
       running!.removeAllListeners('exit');
-      running!.once('exit', () => undefined);
-      const exit = new Promise((done) => running!.once('exit', done));
+      const ended = new Promise((done) => running!.once('exit', done));
       running!.kill('SIGTERM');
-      await Promise.race([ended, exit]);
+      await ended;
       return performance.now() - began;
     };
-    const customers = async () =>
-      [...(await (await fetch(`http://127.0.0.1:${port}/`)).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
+    const url = (path: string) => `http://127.0.0.1:${port}${path}`;
+    const celsius = async () => ((await (await fetch(url('/api/jobs/1001'))).json()) as { celsius: number }).celsius;
+    const customers = async () => [...(await (await fetch(url('/'))).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
 
     before(async () => {
       mkdirSync(home, { recursive: true });
@@ -123,9 +122,21 @@ describe('bin/refectum', () => {
     });
     it('started again keeps what was entered; --reset starts anew', async () => {
       await start();
+      const fresh = await celsius();
+      const technician = /<option value="([0-9a-f-]{36})"/.exec(await (await fetch(url('/'))).text())![1];
+      const changed = await fetch(url('/api/jobs/1001'), {
+        method: 'PATCH',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ celsius: fresh + 12, technician }),
+      });
+      expect(changed.status).equal(200);
+      await end();
+      await start();
+      expect(await celsius()).equal(fresh + 12);
       expect(await customers()).equal(12);
       await end();
       await start('--reset');
+      expect(await celsius()).equal(fresh);
       expect(await customers()).equal(12);
       expect(run(['stop'], env).stdout).equal('Refectum is stopped.\n');
     });

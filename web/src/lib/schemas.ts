@@ -8,6 +8,15 @@ import { mixed, number, object, string } from 'yup';
 
 const id = () => string().uuid('must be a UUID').required();
 const technician = id().label('technician');
+/** A time that the database will take: what it can't read must be refused here, or the sender would try for ever. */
+const moment = () =>
+  string()
+    .required('a time is missing')
+    .test(
+      'time',
+      'must be a time, like 2026-05-04T08:30:00Z — got ${value}',
+      (value) => !Number.isNaN(Date.parse(value)),
+    );
 const complaints = families['claw-pole'].complaints.map((complaint) => complaint.id);
 
 export const celsiusSchema = number()
@@ -43,11 +52,11 @@ export const readingEntrySchema = object({
   outcome: outcomeSchema,
   meter: meterSchema,
   celsius: celsiusSchema,
-  at: string().required(),
+  at: moment(),
   technician,
 });
 
-export const strikeSchema = object({ reading: id(), at: string().required(), technician });
+export const strikeSchema = object({ reading: id(), at: moment(), technician });
 
 export const benchChangeSchema = object({
   assembly: string().optional(),

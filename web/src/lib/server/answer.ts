@@ -31,8 +31,12 @@ export async function answered<T>(act: () => Promise<T>): Promise<T> {
 
 export const done = () => json({ done: true });
 
+/** The largest whole number of the database's column. */
+const highestTag = 2 ** 31 - 1;
+
 export function tagOf(event: RequestEvent): number {
   const tag = Number(event.params.tag);
-  if (!Number.isInteger(tag) || tag < 1) throw error(404, `“${event.params.tag}” is no tag number.`);
+  if (!Number.isInteger(tag) || tag < 1 || tag > highestTag)
+    throw error(404, `“${event.params.tag}” is no tag number.`);
   return tag;
 }

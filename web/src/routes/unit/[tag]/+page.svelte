@@ -1,12 +1,9 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { findingsOf } from '@refectum/core/checks';
   import { multimeters } from '@refectum/core/instruments';
   import { parseQuantity } from '@refectum/core/quantity';
-  import { untrack } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
-  import { Bench } from '$lib/live/bench.svelte.ts';
-  import { watchChanges } from '$lib/live/changes.ts';
+  import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { outbox } from '$lib/live/outbox.svelte.ts';
   import Anatomy from '$lib/parts/Anatomy.svelte';
   import Ruler from '$lib/parts/Ruler.svelte';
@@ -15,12 +12,8 @@
   import Tape from '$lib/parts/Tape.svelte';
 
   const { data } = $props();
-  // A new unit is a new bench; a newer word on the same unit is not.
-  const id = $derived(data.job.id);
-  const bench = $derived.by(() => {
-    void id;
-    return untrack(() => new Bench(data.job, data.technician));
-  });
+  const following = followBench(() => data);
+  const bench = $derived(following.current);
   let entryField = $state<HTMLInputElement>();
   let part = $state<string>();
 
@@ -32,26 +25,6 @@
   const assemblyName = $derived(bench.family.assemblies.find((a) => a.id === check?.assembly)?.name);
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.place.assembly);
 
-  // Started once for each bench; what it reads of itself on the way is no reason to start again.
-  $effect(() => {
-    const started = bench;
-    return untrack(() => started.start());
-  });
-  $effect(() => {
-    const { job } = data;
-    untrack(() => bench.serve(job));
-  });
-  $effect(() => {
-    const { technician } = data;
-    untrack(() => bench.staff(technician));
-  });
-  $effect(() => {
-    const again = (tag: number) => {
-      if (tag === data.job.tag) void invalidateAll();
-    };
-    const off = [watchChanges(again, () => void invalidateAll()), outbox.onDelivered(again)];
-    return () => off.forEach((end) => end());
-  });
   $effect(() => {
     void check?.id;
     entryField?.focus();

@@ -1,22 +1,16 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
-  import { untrack } from 'svelte';
   import { ValidationError } from 'yup';
   import { dayAndTimeOf } from '$lib/dates.ts';
-  import { Bench } from '$lib/live/bench.svelte.ts';
-  import { watchChanges } from '$lib/live/changes.ts';
+  import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { freshId, outbox } from '$lib/live/outbox.svelte.ts';
   import Courses from '$lib/parts/Courses.svelte';
   import Tag from '$lib/parts/Tag.svelte';
   import { decisionSchema } from '$lib/schemas.ts';
 
   const { data } = $props();
-  const id = $derived(data.job.id);
-  const bench = $derived.by(() => {
-    void id;
-    return untrack(() => new Bench(data.job, data.technician));
-  });
+  const following = followBench(() => data);
+  const bench = $derived(following.current);
   let course = $state<CourseId>();
   let reason = $state('');
   let problem = $state('');
@@ -24,26 +18,6 @@
   const items = $derived(bench.family.items(data.job.machine));
   const next = $derived(bench.assessment?.next[0]);
   const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));
-
-  // Started once for each bench; what it reads of itself on the way is no reason to start again.
-  $effect(() => {
-    const started = bench;
-    return untrack(() => started.start());
-  });
-  $effect(() => {
-    const { job, technician } = data;
-    untrack(() => {
-      bench.staff(technician);
-      bench.serve(job);
-    });
-  });
-  $effect(() => {
-    const again = (tag: number) => {
-      if (tag === data.job.tag) void invalidateAll();
-    };
-    const off = [watchChanges(again, () => void invalidateAll()), outbox.onDelivered(again)];
-    return () => off.forEach((end) => end());
-  });
 
   type Amount = 'labourPerHour' | 'exchange' | 'core' | 'comeback';
   const amounts: readonly { name: Amount; label: string }[] = [

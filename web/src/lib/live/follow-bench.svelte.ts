@@ -1,0 +1,47 @@
+import { invalidateAll } from '$app/navigation';
+import { untrack } from 'svelte';
+import type { Job } from '../job.ts';
+import { Bench } from './bench.svelte.ts';
+import { watchChanges } from './changes.ts';
+import { outbox } from './outbox.svelte.ts';
+
+interface Served {
+  readonly job: Job;
+  readonly technician: { readonly id: string; readonly name: string } | undefined;
+}
+
+/**
+ * The bench of the unit on screen, started, and kept up with the server: a new unit is a new bench, a newer word on
+ * the same unit is not. To be called while a page is set up; `served` answers the page's data.
+ */
+export function followBench(served: () => Served): { readonly current: Bench } {
+  const id = $derived(served().job.id);
+  const bench = $derived.by(() => {
+    void id;
+    return untrack(() => new Bench(served().job, served().technician));
+  });
+  // Started once for each bench; what it reads of itself on the way is no reason to start again.
+  $effect(() => {
+    const started = bench;
+    return untrack(() => started.start());
+  });
+  $effect(() => {
+    const { job, technician } = served();
+    untrack(() => {
+      bench.staff(technician);
+      bench.serve(job);
+    });
+  });
+  $effect(() => {
+    const again = (tag: number) => {
+      if (tag === served().job.tag) void invalidateAll();
+    };
+    const off = [watchChanges(again, () => void invalidateAll()), outbox.onDelivered(again)];
+    return () => off.forEach((end) => end());
+  });
+  return {
+    get current() {
+      return bench;
+    },
+  };
+}
