@@ -1,9 +1,8 @@
 import type { Word } from '../checks/index.ts';
 import type { CourseId } from '../verdict/index.ts';
 
-/** All that follows from a job's readings, ready to be shown, stored or printed: plain data. */
-export interface Assessment {
-  readonly engine: string;
+/** What is believed of a unit, and why. */
+export interface Diagnosis {
   /** Probability that nothing is wrong. */
   readonly sound: number;
   readonly builds: readonly { readonly name: string; readonly chance: number }[];
@@ -16,12 +15,21 @@ export interface Assessment {
     readonly chance: number;
   }[];
   readonly readings: readonly JudgedReading[];
+}
+
+/** What to do about it. */
+export interface Outlook {
   readonly next: readonly NextCheck[];
   /** Set when no check at hand pays for its minutes any more. */
   readonly stop: string | undefined;
   readonly apart: Apart | undefined;
   readonly hidden: readonly string[];
   readonly verdict: AssessedVerdict;
+}
+
+/** All that follows from a job's readings, ready to be shown, stored or printed: plain data. */
+export interface Assessment extends Diagnosis, Outlook {
+  readonly engine: string;
 }
 
 export interface Suspect {

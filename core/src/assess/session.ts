@@ -1,6 +1,7 @@
 import { type Advice, advise, hiddenFaults } from '../advice/index.ts';
 import {
   type Belief,
+  beliefAfter,
   buildChances,
   type Case,
   checkOf,
@@ -14,6 +15,7 @@ import {
   severityOf,
   soundBands,
   soundChance,
+  standingParticles,
   standings,
   wordOf,
 } from '../belief/index.ts';
@@ -21,7 +23,16 @@ import type { Check, Outcome, Word } from '../checks/index.ts';
 import { type Multimeter, multimeterById } from '../instruments/index.ts';
 import type { Machine } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
-import type { Apart, AssessedVerdict, Assessment, JudgedReading, NextCheck, Suspect } from './assessment.ts';
+import type {
+  Apart,
+  AssessedVerdict,
+  Assessment,
+  Diagnosis,
+  JudgedReading,
+  NextCheck,
+  Outlook,
+  Suspect,
+} from './assessment.ts';
 import { netOf } from './net.ts';
 import { adviceText, bandsText, faultName, hiddenText, outcomeText, severityText } from './words.ts';
 
@@ -49,11 +60,16 @@ export interface Situation {
 const shownSuspects = 12;
 const leastChance = 0.005;
 const repeatSlip = 0.5;
+/** Predictions worked out beforehand: for how many hypotheses, and how many in one step. */
+const preparedHypotheses = 400;
+const preparedAtOnce = 16;
+const rehearsals = 3;
 
 /** One unit's reasoning, kept warm while readings come in. */
 export class Session {
   readonly opened: Case;
   readonly #history: History;
+  #rehearsed = 0;
   /** Words given to readings, by the belief they met. */
   readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
 
@@ -63,23 +79,36 @@ export class Session {
     this.#history = new History(this.opened);
   }
 
+  /** All that follows from the readings. */
   assess(situation: Situation): Assessment {
+    return { engine: engineVersion, ...this.diagnose(situation), ...this.outlook(situation) };
+  }
+
+  /** What is believed, and why: the quick half. */
+  diagnose(situation: Situation): Diagnosis {
     const { opened } = this;
     const readings = situation.readings.map((reading) => this.#reading(reading));
     const { counted, beliefs } = this.#history.follow(readings);
     const belief = beliefs[beliefs.length - 1]!;
-    const conditions = conditionsOf(situation);
-    const done = new Set(readings.map((reading) => reading.check.id));
-    const advice = advise(opened, belief, conditions, done, situation.assembly);
-    const judged = situation.readings.map((tape, i) => this.#judge(tape, readings[i]!, readings, counted, beliefs));
     return {
-      engine: engineVersion,
       sound: soundChance(belief),
       builds: buildChances(belief).map((chance, b) => ({ name: opened.builds[b]!.name, chance })),
       suspects: suspectsOf(opened, belief, counted, situation.readings),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
-      readings: judged,
+      readings: situation.readings.map((tape, i) => this.#judge(tape, readings[i]!, readings, counted, beliefs)),
+    };
+  }
+
+  /** What to do about it: the half that weighs every check. */
+  outlook(situation: Situation): Outlook {
+    const { opened } = this;
+    const readings = situation.readings.map((reading) => this.#reading(reading));
+    const belief = this.beliefAfter(situation.readings);
+    const conditions = conditionsOf(situation);
+    const done = new Set(readings.map((reading) => reading.check.id));
+    const advice = advise(opened, belief, conditions, done, situation.assembly);
+    return {
       next: nextChecks(opened, advice, readings, conditions.meter),
       stop: stopReason(advice),
       apart: apartOf(opened, belief, advice),
@@ -92,6 +121,45 @@ export class Session {
   beliefAfter(readings: readonly TapeReading[]): Belief {
     const { beliefs } = this.#history.follow(readings.map((reading) => this.#reading(reading)));
     return beliefs[beliefs.length - 1]!;
+  }
+
+  /**
+   * Works out beforehand what the next assessments will need, a small step at a time: all that the likely next checks
+   * could show, then what the heaviest hypotheses expect of every other check. Stop whenever something better comes.
+   */
+  *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
+    const { opened } = this;
+    const predictor = opened.predictor(conditionsOf(situation));
+    const belief = this.beliefAfter(situation.readings);
+    for (const check of likely.map((id) => checkOf(opened, id))) {
+      for (const [b, build] of opened.builds.entries()) {
+        for (const [p, particle] of opened.particles.entries()) {
+          if (belief.weights[b]![p] === 0) continue;
+          predictor.predict(check, build, particle);
+          if (p % preparedAtOnce === 0) yield;
+        }
+      }
+      yield* this.#rehearse(belief, check, situation);
+    }
+    for (const check of opened.checks) {
+      for (const [at, { build, particle }] of standingParticles(belief).slice(0, preparedHypotheses).entries()) {
+        predictor.predict(check, opened.builds[build]!, opened.particles[particle]!);
+        if (at % preparedAtOnce === 0) yield;
+      }
+    }
+  }
+
+  /** Thinks a sound reading of a check through, to no end but that the engine has compiled the way by the time it matters. */
+  *#rehearse(belief: Belief, check: Check, situation: Situation): Generator<undefined, void> {
+    const { opened } = this;
+    const conditions = conditionsOf(situation);
+    const [band] = soundBands(opened, belief, check, conditions);
+    if (this.#rehearsed >= rehearsals || !band || band.over > 0.5) return;
+    this.#rehearsed++;
+    const after = beliefAfter(opened, belief, { check, outcome: { kind: 'value', value: band.middle }, ...conditions });
+    yield;
+    advise(opened, after, conditions, new Set([check.id]), situation.assembly);
+    yield;
   }
 
   #reading({ check, outcome, meter, celsius }: TapeReading): Reading {

@@ -1,4 +1,4 @@
-import type { Assessment, Ruler, Situation } from '@refectum/core/assess';
+import type { Diagnosis, Outlook, Ruler, Situation } from '@refectum/core/assess';
 import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
 import { type Family, familyOf, type Machine } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
@@ -29,7 +29,9 @@ export class Bench {
   #worker: Worker | undefined;
   #round = 0;
   #thought = '';
-  #assessment = $state.raw<Assessment | undefined>();
+  #thinking: Promise<void> = Promise.resolve();
+  #diagnosis = $state.raw<Diagnosis | undefined>();
+  #outlook = $state.raw<Outlook | undefined>();
   #ruler = $state.raw<Ruler | undefined>();
   #picked = $state<string | undefined>();
   #entry = $state('');
@@ -49,8 +51,12 @@ export class Bench {
   get job(): Job {
     return this.#served;
   }
-  get assessment(): Assessment | undefined {
-    return this.#assessment;
+  get diagnosis(): Diagnosis | undefined {
+    return this.#diagnosis;
+  }
+  /** Follows the diagnosis by a moment. */
+  get outlook(): Outlook | undefined {
+    return this.#outlook;
   }
   get ruler(): Ruler | undefined {
     return this.#ruler;
@@ -73,7 +79,7 @@ export class Bench {
   }
   /** The check at hand: picked, or else the most telling. */
   get check(): Check | undefined {
-    const id = this.#picked ?? this.#assessment?.next[0]?.check;
+    const id = this.#picked ?? this.#outlook?.next[0]?.check;
     return this.checks.find((check) => check.id === id);
   }
   /** Whether the check at hand was picked rather than advised. */
@@ -117,7 +123,7 @@ export class Bench {
 
   /** The next check on the list of advice, or the one after the picked. */
   async skip(): Promise<void> {
-    const order = this.#assessment?.next.map((next) => next.check) ?? [];
+    const order = this.#outlook?.next.map((next) => next.check) ?? [];
     const at = order.indexOf(this.check?.id ?? '');
     await this.pick(order[(at + 1) % Math.max(order.length, 1)]);
   }
@@ -137,9 +143,8 @@ export class Bench {
 
   async take(outcome: Outcome, typed: string): Promise<boolean> {
     const { check } = this;
-    if (!check) return false;
     const technician = this.#need();
-    if (!technician) return false;
+    if (!check || !technician || !(await this.#stillAt(check))) return false;
     const { meter, celsius } = this.#place;
     const taken = { id: freshId(), check: check.id, typed, outcome, meter, celsius, at: new Date().toISOString() };
     this.type('');
@@ -170,18 +175,26 @@ export class Bench {
   }
 
   /** Works everything out anew if anything changed; only the newest round counts. */
-  async think(): Promise<void> {
+  think(): Promise<void> {
+    return (this.#thinking = this.#thinkAnew(this.#thinking));
+  }
+
+  async #thinkAnew(last: Promise<void>): Promise<void> {
     if (!this.#reasoner) return;
     const unit = this.#unit();
     const situation = this.#situation();
     const thought = JSON.stringify([unit, situation]);
-    if (thought === this.#thought) return;
+    if (thought === this.#thought) return last;
     this.#thought = thought;
     const round = ++this.#round;
-    const assessment = await this.#reasoner.assess(unit, situation);
+    const diagnosing = this.#reasoner.diagnose(unit, situation);
+    const looking = this.#reasoner.outlook(unit, situation);
+    const diagnosis = await diagnosing;
+    if (round === this.#round) this.#diagnosis = diagnosis;
+    const outlook = await looking;
     if (round !== this.#round) return;
-    this.#assessment = assessment;
-    await this.#measure();
+    this.#outlook = outlook;
+    void this.#measure();
   }
 
   /** The ruler of the check at hand; then, while nobody waits, what the likely next readings will need. */
@@ -192,11 +205,16 @@ export class Bench {
     const ruler = await this.#reasoner.ruler(this.#unit(), check.id, this.#situation());
     if (round !== this.#round || this.check !== check) return;
     this.#ruler = ruler;
-    const likely = [check.id, ...(this.#assessment?.next.slice(0, prepared).map((next) => next.check) ?? [])];
-    for (const id of likely) {
-      await this.#reasoner.prepare(this.#unit(), id, this.#situation());
-      if (round !== this.#round || this.check !== check) return;
-    }
+    const likely = [check.id, ...(this.#outlook?.next.slice(0, prepared).map((next) => next.check) ?? [])];
+    await this.#reasoner.prepare(this.#unit(), this.#situation(), [...new Set(likely)]);
+  }
+
+  /** Whether a check is still at hand once the last reading has been thought through; says so when not. */
+  async #stillAt(check: Check): Promise<boolean> {
+    await this.#thinking;
+    if (this.check === check) return true;
+    this.#problem = 'The next check was just being chosen, and it is another one now: nothing was recorded.';
+    return false;
   }
 
   #need(): Technician | undefined {

@@ -1,17 +1,21 @@
-import { type Assessment, type Ruler, rulerOf, Session, type Situation } from '@refectum/core/assess';
-import { checkOf } from '@refectum/core/belief';
-import { multimeterById } from '@refectum/core/instruments';
+import { type Diagnosis, type Outlook, type Ruler, rulerOf, Session, type Situation } from '@refectum/core/assess';
 import type { Machine } from '@refectum/core/machines';
 import { expose } from 'comlink';
 
 let session: Session | undefined;
 let unit = '';
+/** Counts calls, so that what is prepared while idle gives way to the next of them. */
+let calls = 0;
+
+/** Between two looks at the post. */
+const sliceMilliseconds = 6;
 
 /** The session for a unit, kept while the unit stays the same. */
 function sessionFor(machine: Machine, complaint: string, meters: readonly string[]): Session {
   const key = JSON.stringify([machine, complaint, meters]);
   if (!session || unit !== key) session = new Session(machine, complaint, meters);
   unit = key;
+  calls++;
   return session;
 }
 
@@ -22,19 +26,24 @@ export interface Unit {
 }
 
 const reasoner = {
-  assess: ({ machine, complaint, meters }: Unit, situation: Situation): Assessment =>
-    sessionFor(machine, complaint, meters).assess(situation),
+  diagnose: ({ machine, complaint, meters }: Unit, situation: Situation): Diagnosis =>
+    sessionFor(machine, complaint, meters).diagnose(situation),
+
+  outlook: ({ machine, complaint, meters }: Unit, situation: Situation): Outlook =>
+    sessionFor(machine, complaint, meters).outlook(situation),
 
   ruler: ({ machine, complaint, meters }: Unit, check: string, situation: Situation): Ruler | undefined =>
     rulerOf(sessionFor(machine, complaint, meters), check, situation),
 
-  /** Works out beforehand what a check would show under every hypothesis, so that the reading itself is quick. */
-  prepare({ machine, complaint, meters }: Unit, check: string, situation: Situation): void {
-    const { opened } = sessionFor(machine, complaint, meters);
-    const predictor = opened.predictor({ meter: multimeterById(situation.meter), celsius: situation.celsius });
-    const wanted = checkOf(opened, check);
-    for (const build of opened.builds) {
-      for (const particle of opened.particles) predictor.predict(wanted, build, particle);
+  /** While nobody waits: works out what the likely next checks will need, until something better comes. */
+  async prepare({ machine, complaint, meters }: Unit, situation: Situation, likely: readonly string[]): Promise<void> {
+    const steps = sessionFor(machine, complaint, meters).prepare(situation, likely);
+    const call = calls;
+    while (call === calls) {
+      const until = performance.now() + sliceMilliseconds;
+      do if (steps.next().done) return;
+      while (performance.now() < until);
+      await new Promise((post) => setTimeout(post));
     }
   },
 };

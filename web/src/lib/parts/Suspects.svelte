@@ -1,15 +1,16 @@
 <script lang="ts">
-  import type { Assessment, Suspect } from '@refectum/core/assess';
+  import type { Apart, Diagnosis, Suspect } from '@refectum/core/assess';
 
   interface Props {
-    assessment: Assessment;
+    diagnosis: Diagnosis;
+    apart: Apart | undefined;
     /** Only suspects of this part, when one is touched. */
     part: string | undefined;
   }
-  const { assessment, part }: Props = $props();
+  const { diagnosis, apart, part }: Props = $props();
 
-  const listed = $derived(assessment.suspects.filter((suspect) => (part ? suspect.part === part : true)));
-  const touched = $derived(assessment.parts.find((p) => p.id === part));
+  const listed = $derived(diagnosis.suspects.filter((suspect) => (part ? suspect.part === part : true)));
+  const touched = $derived(diagnosis.parts.find((p) => p.id === part));
 
   const percent = (p: number): string => (p >= 0.995 ? '99+' : p < 0.01 ? '<1' : String(Math.round(100 * p)));
   const strength = (bits: number): string => {
@@ -24,7 +25,7 @@
   <h2 class="flex items-baseline justify-between font-semibold">
     <span>{touched ? `Suspects: ${touched.name}` : 'Suspects'}</span>
     <span class="text-sm font-normal whitespace-nowrap"
-      >nothing wrong: <span class="figure">{percent(assessment.sound)} %</span></span
+      >nothing wrong: <span class="figure">{percent(diagnosis.sound)} %</span></span
     >
   </h2>
   <ul>
@@ -57,17 +58,17 @@
       <li class="py-2">{touched ? `${touched.name}: ${touched.word}. ` : ''}No suspect stands out here.</li>
     {/each}
   </ul>
-  {#if assessment.apart && !part}
+  {#if apart && !part}
     <p class="py-2 text-sm">
-      To tell <strong>{assessment.apart.between[0]}</strong> from <strong>{assessment.apart.between[1]}</strong>:
-      {assessment.apart.name ?? 'no check at rest does'}.
+      To tell <strong>{apart.between[0]}</strong> from <strong>{apart.between[1]}</strong>:
+      {apart.name ?? 'no check at rest does'}.
     </p>
   {/if}
-  {#if assessment.cleared.length && !part}
+  {#if diagnosis.cleared.length && !part}
     <details class="py-1">
-      <summary class="min-h-11 cursor-pointer py-2">{assessment.cleared.length} cleared</summary>
+      <summary class="min-h-11 cursor-pointer py-2">{diagnosis.cleared.length} cleared</summary>
       <ul class="text-sm">
-        {#each assessment.cleared as { fault, name } (fault)}<li>{name}</li>{/each}
+        {#each diagnosis.cleared as { fault, name } (fault)}<li>{name}</li>{/each}
       </ul>
     </details>
   {/if}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { type Assessment, outcomeText } from '@refectum/core/assess';
+  import { type Diagnosis, outcomeText } from '@refectum/core/assess';
   import type { Check } from '@refectum/core/checks';
   import { timeOf } from '$lib/dates.ts';
   import type { TakenReading } from '$lib/job.ts';
@@ -8,19 +8,19 @@
   interface Props {
     readings: readonly TakenReading[];
     checks: readonly Check[];
-    assessment: Assessment | undefined;
+    diagnosis: Diagnosis | undefined;
     /** Ids that have not reached the server yet. */
     waiting: ReadonlySet<string>;
     onstrike: (reading: string) => void;
     onrepeat: (check: string) => void;
   }
-  const { readings, checks, assessment, waiting, onstrike, onrepeat }: Props = $props();
+  const { readings, checks, diagnosis, waiting, onstrike, onrepeat }: Props = $props();
 
   const rows = $derived(
     readings
       .map((reading) => {
         const check = checks.find((c) => c.id === reading.check);
-        return { reading, check, judged: assessment?.readings.find((j) => j.id === reading.id) };
+        return { reading, check, judged: diagnosis?.readings.find((j) => j.id === reading.id) };
       })
       .reverse(),
   );

@@ -20,7 +20,7 @@
   const check = $derived(bench.check);
   const findings = $derived(check ? findingsOf(check) : []);
   const typed = $derived(check && bench.entry && !findings.length ? parseQuantity(bench.entry, check.unit) : undefined);
-  const next = $derived(bench.assessment?.next.find((n) => n.check === check?.id));
+  const next = $derived(bench.outlook?.next.find((n) => n.check === check?.id));
   const waiting = $derived(new Set(outbox.waiting.map(({ id }) => id)));
   const assemblyName = $derived(bench.family.assemblies.find((a) => a.id === check?.assembly)?.name);
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.place.assembly);
@@ -119,7 +119,7 @@
     <div class="sheet p-2">
       <Anatomy
         machine={data.job.machine}
-        parts={bench.assessment?.parts}
+        parts={bench.diagnosis?.parts}
         {check}
         selected={part}
         onselect={(p) => (part = p)}
@@ -137,11 +137,11 @@
         {/each}
       </select>
     </label>
-    {#if bench.assessment?.hidden.length}
+    {#if bench.outlook?.hidden.length}
       <section aria-label="What could still hide">
         <h2 class="font-semibold">What could still hide</h2>
         <ul class="text-sm">
-          {#each bench.assessment.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
+          {#each bench.outlook.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
         </ul>
       </section>
     {/if}
@@ -220,24 +220,24 @@
           </div>
         {/if}
       </section>
-    {:else if !bench.assessment}
+    {:else if !bench.outlook}
       <p class="sheet p-6 text-lg" role="status">Working out what this unit should read…</p>
     {:else}
       <p class="sheet p-6 text-lg">
-        {bench.assessment.stop} <a class="link" href="/unit/{data.job.tag}/verdict">To the verdict</a>.
+        {bench.outlook.stop} <a class="link" href="/unit/{data.job.tag}/verdict">To the verdict</a>.
       </p>
     {/if}
 
-    {#if bench.assessment}
+    {#if bench.outlook}
       <section class="sheet p-3" aria-label="Worth doing next">
-        {#if bench.assessment.stop}
+        {#if bench.outlook.stop}
           <p class="border-l-4 border-success px-3 py-1">
-            {bench.assessment.stop} <a class="link" href="/unit/{data.job.tag}/verdict">To the verdict</a>.
+            {bench.outlook.stop} <a class="link" href="/unit/{data.job.tag}/verdict">To the verdict</a>.
           </p>
         {/if}
         <h2 class="font-semibold">Worth doing next</h2>
         <ol>
-          {#each bench.assessment.next.filter((n) => n.check !== check?.id).slice(0, 4) as n (n.check)}
+          {#each bench.outlook.next.filter((n) => n.check !== check?.id).slice(0, 4) as n (n.check)}
             <li>
               <button
                 class="flex min-h-11 w-full items-center gap-3 px-2 text-left hover:bg-base-200"
@@ -257,13 +257,17 @@
 
   <div class="flex max-h-[calc(100vh-9rem)] flex-col gap-3 max-lg:max-h-none">
     <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
-      {#if bench.assessment}<Suspects assessment={bench.assessment} {part} />{:else}<p role="status">…</p>{/if}
+      {#if bench.diagnosis}<Suspects diagnosis={bench.diagnosis} apart={bench.outlook?.apart} {part} />{:else}<p
+          role="status"
+        >
+          …
+        </p>{/if}
     </div>
     <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
       <Tape
         readings={bench.readings}
         checks={bench.checks}
-        assessment={bench.assessment}
+        diagnosis={bench.diagnosis}
         {waiting}
         onstrike={(id) => void bench.strike(id)}
         onrepeat={(id) => void bench.pick(id)}

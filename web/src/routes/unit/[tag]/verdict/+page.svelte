@@ -16,7 +16,7 @@
   let problem = $state('');
   const prices = $derived(bench.place.prices);
   const items = $derived(bench.family.items(data.job.machine));
-  const next = $derived(bench.assessment?.next[0]);
+  const next = $derived(bench.outlook?.next[0]);
   const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));
 
   type Amount = 'labourPerHour' | 'exchange' | 'core' | 'comeback';
@@ -93,10 +93,10 @@
       <strong>{courseNames[verdict.course]}</strong>, {verdict.technician}, {dayAndTimeOf(verdict.at)}: {verdict.reason}
     </p>
   {/each}
-  {#if bench.assessment}
-    {@const { verdict } = bench.assessment}
+  {#if bench.outlook}
+    {@const { verdict } = bench.outlook}
     <p class="text-lg">{verdict.reason}</p>
-    {#if next && !bench.assessment.stop}
+    {#if next && !bench.outlook.stop}
       <p class="border-l-4 border-info px-3 py-1">
         Not all is known: “{next.name}” would still pay for its {next.minutes}{next.setupMinutes
           ? ` + ${next.setupMinutes}`

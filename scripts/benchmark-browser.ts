@@ -1,0 +1,96 @@
+// bin/refectum benchmark, second half: from Enter to what the eye sees, in Chromium, on the production build.
+import type { Page } from 'playwright-core';
+import { openBrowser } from '../e2e/browser.ts';
+import { Stand } from '../e2e/harness.ts';
+
+interface Times {
+  readonly tape: number;
+  readonly suspects: number;
+  readonly next: number;
+}
+
+/** Milliseconds after Enter until the reading stands on the tape, is judged, and the next check is at hand. */
+const record = (page: Page, value: string): Promise<Times> =>
+  page.evaluate(async (typed) => {
+    const part = (name: string) => document.querySelector(`section[aria-label="${name}"]`)!;
+    const title = () => part('Check at hand')?.querySelector('h2')?.textContent;
+    const field = document.querySelector<HTMLInputElement>('#entry')!;
+    const rows = part('Tape').querySelectorAll('li .text-lg').length;
+    const before = title();
+    const began = performance.now();
+    const after = (holds: () => boolean) =>
+      new Promise<number>((done, failed) => {
+        setTimeout(
+          () => failed(new Error(`${before}: nothing came of “${typed}”: ${part('Check at hand')?.textContent}`)),
+          5000,
+        );
+        const watcher = new MutationObserver(() => {
+          if (!holds()) return;
+          watcher.disconnect();
+          done(performance.now() - began);
+        });
+        watcher.observe(document.body, { subtree: true, childList: true, characterData: true });
+      });
+    const grown = () => part('Tape').querySelectorAll('li .text-lg').length > rows;
+    const seen = Promise.all([
+      after(grown),
+      after(() => grown() && part('Tape').querySelector('li:first-child svg') !== null),
+      after(() => title() !== before),
+    ]);
+    field.value = typed;
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    field.form!.requestSubmit();
+    const [tape, suspects, next] = await seen;
+    return { tape, suspects, next };
+  }, value);
+
+const factors: Readonly<Record<string, number>> = { '': 1, m: 1e-3, k: 1e3, M: 1e6 };
+
+/** A value that suits the check at hand: what a sound unit shows, as the ruler has it. */
+async function soundValue(page: Page): Promise<string> {
+  if ((await page.getAttribute('#entry', 'placeholder')) === '1') return '1';
+  const ruler = await page.getAttribute('section[aria-label="Check at hand"] svg[role="img"]', 'aria-label');
+  if (ruler?.includes('OL')) return 'OL';
+  const figures = [...ruler!.matchAll(/([0-9.]+)\s([mkM]?)/g)].slice(0, 2);
+  const [low, high] = figures.map(([, figure, prefix]) => Number(figure) * factors[prefix!]!);
+  return String((low! + (high ?? low!)) / 2);
+}
+
+const median = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+
+const stand = await Stand.open();
+const browser = await openBrowser();
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+// What tsx puts around named functions is missing in the page.
+await page.addInitScript('globalThis.__name = (named) => named');
+await page.goto(`${stand.url}/`);
+await page.waitForSelector('html[data-ready]');
+await page.selectOption('#technician', { index: 1 });
+await page.waitForTimeout(500);
+for (const [what, tag] of [
+  ['build known', 1001],
+  ['build unknown', 1002],
+] as const) {
+  const opened = performance.now();
+  await page.goto(`${stand.url}/unit/${tag}`);
+  await page.waitForSelector('section[aria-label="Suspects"]');
+  const first = performance.now() - opened;
+  const times: Times[] = [];
+  for (let i = 0; i < 9; i++) {
+    await page.waitForTimeout(2000);
+    times.push(await record(page, await soundValue(page)));
+  }
+  console.log(
+    `${what}: suspects ${first.toFixed(0)} ms after opening the bench; ${times.length} readings, from Enter:`,
+  );
+  for (const name of ['tape', 'suspects', 'next'] as const) {
+    const all = times.map((time) => time[name]);
+    console.log(
+      `  ${name.padEnd(9)} median ${median(all).toFixed(0).padStart(4)} ms, slowest ${Math.max(...all)
+        .toFixed(0)
+        .padStart(4)} ms`,
+    );
+  }
+}
+await browser.close();
+await stand.close();
