@@ -126,7 +126,7 @@
   {#each outbox.returned as { item, message } (item.id)}
     <div role="alert" class="no-print flex items-center gap-4 bg-error px-4 py-2 text-error-content">
       <p class="grow">Tag {item.tag}: not taken{item.body.typed ? ` (“${String(item.body.typed)}”)` : ''}. {message}</p>
-      <button class="btn btn-sm" onclick={() => outbox.dismiss(item.id)}>Seen</button>
+      <button class="btn btn-sm" onclick={() => void outbox.dismiss(item.id)}>Seen</button>
     </div>
   {/each}
 

@@ -22,10 +22,13 @@ let kept: UseStore | undefined;
 /** Each write under a key of its own, so that two windows don't overwrite one another's. */
 const store = (): UseStore => (kept ??= createStore('refectum-outbox', 'writes'));
 const retryMilliseconds = 1500;
+/** A write that the server fails on is set aside after so many trials, so that the writes behind it get through. */
+const mostFailures = 4;
 
 /**
  * Writes wait in the browser's own database until the server has them, and are delivered in order. Each carries
- * its id, so that one delivered twice counts once. What the server refuses comes back with its reason.
+ * its id, so that one delivered twice counts once. What the server refuses comes back with its reason; what it
+ * fails on again and again comes back too, but stays in the browser's database for the next visit.
  */
 class Outbox {
   #waiting = $state.raw<readonly Outgoing[]>([]);
@@ -77,26 +80,32 @@ class Outbox {
     void this.#deliver();
   }
 
-  dismiss(id: string): void {
+  /** Gives a returned write up for good. */
+  async dismiss(id: string): Promise<void> {
+    const found = this.#returned.find(({ item }) => item.id === id);
+    if (found) await del(keyOf(found.item), store()).catch(() => undefined);
     this.#returned = this.#returned.filter(({ item }) => item.id !== id);
   }
 
   async #deliver(): Promise<void> {
     if (this.#delivering) return;
     this.#delivering = true;
+    let failures = 0;
     while (this.#waiting.length > 0) {
       const item = this.#waiting[0]!;
       const answer = await post(item);
-      if (answer === 'away') {
+      if (answer === 'failed') failures++;
+      if (answer === 'away' || (answer === 'failed' && failures < mostFailures)) {
         this.#away = true;
         await new Promise((resolve) => setTimeout(resolve, retryMilliseconds));
         continue;
       }
       this.#away = false;
+      failures = 0;
       if (answer === 'taken') this.#taken = [...this.#taken, item];
-      else this.#returned = [...this.#returned, { item, message: answer.refused }];
+      else this.#returned = [...this.#returned, { item, message: answer === 'failed' ? failedText : answer.refused }];
       this.#waiting = this.#waiting.slice(1);
-      await del(keyOf(item), store()).catch(() => undefined);
+      if (answer !== 'failed') await del(keyOf(item), store()).catch(() => undefined);
       this.#delivered.forEach((hear) => hear(item.tag));
     }
     this.#delivering = false;
@@ -105,7 +114,9 @@ class Outbox {
 
 const keyOf = ({ at, id }: Outgoing): string => `${String(at).padStart(15, '0')} ${id}`;
 
-async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' | { refused: string }> {
+const failedText = 'The server failed on it several times. It is kept here and tried again when the page is reloaded.';
+
+async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' | 'failed' | { refused: string }> {
   try {
     const response = await fetch(path, {
       method,
@@ -113,7 +124,9 @@ async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' 
       body: JSON.stringify(body),
     });
     if (response.ok) return 'taken';
-    if (response.status >= 500) return 'away';
+    // 502 to 504 come from something between: the application itself is away.
+    if (response.status > 501) return 'away';
+    if (response.status >= 500) return 'failed';
     const told = (await response.json().catch(() => undefined)) as { message?: string } | undefined;
     return { refused: told?.message ?? `The server refused it (${response.status}).` };
   } catch {

@@ -17,6 +17,7 @@
   let entryField = $state<HTMLInputElement>();
   let part = $state<string>();
 
+  const tag = $derived(data.job.tag);
   const check = $derived(bench.check);
   const findings = $derived(check ? findingsOf(check) : []);
   const typed = $derived(check && bench.entry && !findings.length ? parseQuantity(bench.entry, check.unit) : undefined);
@@ -25,6 +26,11 @@
   const assemblyName = $derived(bench.family.assemblies.find((a) => a.id === check?.assembly)?.name);
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.place.assembly);
 
+  $effect(() => {
+    // A part touched on one unit's drawing says nothing about the next unit.
+    void tag;
+    part = undefined;
+  });
   $effect(() => {
     void check?.id;
     entryField?.focus();

@@ -1,0 +1,170 @@
+import { expect } from 'chai';
+import { type Ruler, rulerOf, Session, type Situation, type TapeReading } from '../src/assess/index.ts';
+import type { Outcome } from '../src/checks/index.ts';
+import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
+import { seeded } from './dice.ts';
+
+const known: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
+const take = (check: string, outcome: number | 'OL' | { finding: string }, meter = 'workshop'): TapeReading => ({
+  id: `${check} ${JSON.stringify(outcome)}`,
+  check,
+  outcome:
+    outcome === 'OL'
+      ? { kind: 'over-range' }
+      : typeof outcome === 'number'
+        ? { kind: 'value', value: outcome }
+        : ({ kind: 'finding', ...outcome } as Outcome),
+  meter,
+  celsius: 20,
+});
+const situation = (readings: readonly TapeReading[], more: Partial<Situation> = {}): Situation => ({
+  readings,
+  assembly: 'closed',
+  meter: 'workshop',
+  celsius: 20,
+  prices: { items: {} },
+  ...more,
+});
+
+describe('a session: what it answers', () => {
+  const readings = [take('leads-null', 0.3), take('bridge-forward', 0.476), take('ring-ring', 3.3)];
+
+  it('the two halves together are the whole', () => {
+    const session = new Session(known, 'no-charge', ['workshop']);
+    const { engine, ...whole } = session.assess(situation(readings));
+    expect(engine).match(/^\d+\.\d+\.\d+$/);
+    expect({ ...session.diagnose(situation(readings)), ...session.outlook(situation(readings)) }).deep.equal(whole);
+  });
+
+  it('preparing changes no answer, wherever it is broken off', () => {
+    const plain = new Session(known, 'no-charge', ['workshop']).assess(situation(readings));
+    for (const steps of [1, 50, 400]) {
+      const session = new Session(known, 'no-charge', ['workshop']);
+      const work = session.prepare(situation(readings.slice(0, 2)), ['ring-ring', 'field-ohms']);
+      for (let i = 0; i < steps; i++) work.next();
+      expect(session.assess(situation(readings))).deep.equal(plain);
+    }
+  });
+
+  it('preparing comes to an end', () => {
+    const session = new Session(known, 'no-charge', ['workshop']);
+    let steps = 0;
+    for (const _ of session.prepare(situation(readings), ['brush-length'])) steps++;
+    expect(steps).within(10, 5000);
+  });
+
+  it('asks for the leads before a low resistance, once for each meter', () => {
+    const session = new Session(known, 'no-charge', ['workshop', 'bench']);
+    const first = (taken: readonly TapeReading[], meter: string) =>
+      session.outlook(situation(taken, { meter })).next[0]!.check;
+    expect(first([], 'workshop')).equal('leads-null');
+    expect(first([take('leads-null', 0.3)], 'workshop')).not.equal('leads-null');
+    expect(first([take('leads-null', 0.3)], 'bench')).equal('leads-null');
+  });
+
+  it('tells what speaks for a suspect, strongest first, in bits with a sign', () => {
+    const [suspect] = new Session(known, 'no-charge', ['workshop']).diagnose(situation(readings)).suspects;
+    expect(suspect!.fault).match(/^diode-shorted/);
+    const bits = suspect!.evidence.map((e) => Math.abs(e.bits));
+    expect(bits).deep.equal([...bits].sort((a, b) => b - a));
+    expect(suspect!.evidence[0]).deep.include({ check: 'Case to output post, diode test' });
+    expect(suspect!.evidence[0]!.bits).greaterThan(3);
+  });
+
+  it('stops when every check has been done', () => {
+    const session = new Session(known, 'none', ['workshop']);
+    const everything = session.opened.checks.map((check) =>
+      check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')
+        ? take(check.id, { finding: check.method.kind === 'finding' ? check.method.outcomes[0]!.id : 'dark' })
+        : take(check.id, check.method.kind === 'leads' ? 0.3 : 'OL'),
+    );
+    const { next, stop } = session.outlook(situation(everything));
+    expect(next).deep.equal([]);
+    expect(stop).match(/Every check at rest has been done/);
+  });
+
+  it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
+    const random = seeded(99);
+    const session = new Session(known, 'low-charge', ['pocket']);
+    const numeric = session.opened.checks.filter(
+      ({ method }) => method.kind === 'meter' && method.setup.function !== 'lamp',
+    );
+    const words = ['sound', 'doubtful', 'failed', "can't tell", 'not looked at'];
+    for (let n = 0; n < 20; n++) {
+      const tape = Array.from({ length: 6 }, (_, i) => {
+        const check = numeric[Math.floor(random() * numeric.length)]!;
+        const value = random() < 0.2 ? ('OL' as const) : Math.exp(14 * random() - 4);
+        return { ...take(check.id, value, 'pocket'), id: `${i}` };
+      });
+      const assessment = session.assess(situation(tape, { meter: 'pocket' }));
+      const numbers = JSON.stringify(assessment, (_, value: unknown) => {
+        if (typeof value === 'number' && !Number.isFinite(value)) throw new Error(`${value} in tape ${n}`);
+        return value;
+      });
+      expect(numbers.length).greaterThan(500);
+      for (const { chance } of assessment.suspects) expect(chance).within(0, 1);
+      for (const { word } of [...assessment.parts, ...assessment.readings]) expect(words).contain(word);
+      const builds = assessment.builds.reduce((sum, { chance }) => sum + chance, 0);
+      expect(builds).closeTo(1, 1e-9);
+    }
+  });
+});
+
+describe('the ruler of a check', () => {
+  const ruler = (check: string, readings: readonly TapeReading[] = [], machine = known, meter = 'workshop'): Ruler =>
+    rulerOf(new Session(machine, 'no-charge', [meter]), check, situation(readings, { meter }))!;
+
+  it('lies in order: ends, sound band, suspects outside the sound band', () => {
+    for (const check of ['bridge-forward', 'ring-ring', 'current-drop:A+', 'brush-length']) {
+      const { from, to, sound, suspects } = ruler(check);
+      expect(to, check).greaterThan(from);
+      for (const { low, high, over } of [...sound, ...suspects]) {
+        expect(high, check).at.least(low);
+        if (!over) expect(low, check).at.most(to);
+      }
+      const [band] = sound;
+      for (const suspect of suspects.filter((s) => !s.over)) {
+        const middle = (suspect.low + suspect.high) / 2;
+        expect(middle < band!.low || middle > band!.high, `${check}: ${suspect.name}`).equal(true);
+      }
+    }
+  });
+
+  it('an unknown build has a sound band for each kind of diode', () => {
+    const { sound } = ruler('bridge-forward', [], { ...known, diodeKind: 'unknown' });
+    expect(sound.length).equal(2);
+    expect(sound.map((s) => s.name).join())
+      .match(/silicon/)
+      .and.match(/low-loss/);
+    const [a, b] = sound.map((s) => (s.low + s.high) / 2).sort((x, y) => x - y);
+    expect(a).lessThan(0.7);
+    expect(b).greaterThan(0.85);
+  });
+
+  it('narrows when siblings have been read: one diode told from its neighbours’ own volts', () => {
+    const width = (r: Ruler) => r.sound[0]!.high - r.sound[0]!.low;
+    const alone = ruler('diode-forward:C+');
+    const after = ruler('diode-forward:C+', [take('diode-forward:A+', 0.52), take('diode-forward:B+', 0.521)]);
+    expect(width(after)).lessThan(0.7 * width(alone));
+  });
+
+  it('a meter that can’t tell says what would', () => {
+    const { canTell, instead } = ruler('stator-pair:AB', [take('leads-null', 0.3, 'pocket')], known, 'pocket');
+    expect(canTell).equal(false);
+    expect(instead.join('; '))
+      .match(/bench meter/)
+      .and.match(/5 A through the winding/);
+    expect(ruler('stator-pair:AB', [take('leads-null', 0.02, 'bench')], known, 'bench').canTell).equal(true);
+  });
+
+  it('there is none for what the eye or a lamp answers', () => {
+    const session = new Session(known, 'no-charge', ['workshop']);
+    const byEye = session.opened.checks.filter(({ method }) => method.kind === 'finding');
+    const byLamp = session.opened.checks.filter(
+      ({ method }) => method.kind === 'meter' && method.setup.function === 'lamp',
+    );
+    expect(byEye.length).greaterThan(0);
+    expect(byLamp.length).greaterThan(0);
+    for (const { id } of [...byEye, ...byLamp]) expect(rulerOf(session, id, situation([])), id).equal(undefined);
+  });
+});

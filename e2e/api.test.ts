@@ -1,0 +1,139 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { expect } from 'chai';
+import { openFolder } from './harness.ts';
+import { apiJob, ask, context, stand } from './stage.ts';
+
+describe('the API', () => {
+  const someone = async () => {
+    const cookies = await context.cookies();
+    return cookies.find((c) => c.name === 'technician')!.value;
+  };
+  const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
+    fetch(stand.url + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headers },
+      body: JSON.stringify(body),
+    });
+  const entry = async (more: Record<string, unknown> = {}) => ({
+    id: crypto.randomUUID(),
+    check: 'ring-ring',
+    typed: '3.1',
+    outcome: { kind: 'value', value: 3.1 },
+    meter: 'workshop',
+    celsius: 20,
+    at: new Date().toISOString(),
+    technician: await someone(),
+    ...more,
+  });
+
+  it('takes the same reading twice as one', async () => {
+    const body = await entry();
+    const before = (await apiJob(1003)).readings.length;
+    const answers = await Promise.all([post('/api/jobs/1003/readings', body), post('/api/jobs/1003/readings', body)]);
+    expect(answers.map((a) => a.status)).deep.equal([200, 200]);
+    expect((await apiJob(1003)).readings.length).equal(before + 1);
+  });
+  const refused: readonly (readonly [string, Record<string, unknown>, number, RegExp])[] = [
+    ['an outcome that is none', { outcome: { kind: 'value', value: 'x' } }, 422, /outcome/],
+    ['an unknown meter', { meter: 'borrowed' }, 422, /meter/],
+    ['a check the unit lacks', { check: 'diode-forward:N+' }, 422, /no check/],
+    ['nobody’s name', { technician: '00000000-0000-4000-8000-000000000000' }, 409, /Pick who is working/],
+    ['a time that is none', { at: 'noon' }, 422, /at: must be a time/],
+    ['a field too many', { extra: 1 }, 422, /unknown field|unspecified/],
+  ];
+  for (const [what, change, status, told] of refused) {
+    it(`refuses ${what} with ${status} and a reason`, async () => {
+      const answer = await post('/api/jobs/1003/readings', await entry(change));
+      expect(answer.status).equal(status);
+      expect(((await answer.json()) as { message: string }).message).match(told);
+    });
+  }
+  it('strikes a reading out once, whoever asks twice; never one of another unit', async () => {
+    const technician = await someone();
+    const [first] = (await apiJob(1012)).readings;
+    const strike = { reading: first!.id, at: new Date().toISOString(), technician };
+    expect((await post('/api/jobs/1011/strikes', strike)).status).equal(404);
+    expect((await post('/api/jobs/1012/strikes', strike)).status).equal(200);
+    const once = (await apiJob(1012)).readings[0]!.struck;
+    expect((await post('/api/jobs/1012/strikes', { ...strike, at: '2026-01-01T00:00:00Z' })).status).equal(200);
+    expect((await apiJob(1012)).readings[0]!.struck).deep.equal(once);
+  });
+
+  const badChanges: readonly (readonly [string, Record<string, unknown>, RegExp])[] = [
+    ['a state of assembly that is none', { assembly: 'in pieces' }, /no state of assembly/],
+    ['a meter the shop lacks', { meter: 'borrowed' }, /no such meter/],
+    ['a part hotter than any bench', { celsius: 900 }, /above 200/],
+    ['a price below nothing', { prices: { items: {}, exchange: -5 } }, /prices\.exchange/],
+    ['a field nobody knows', { colour: 'red' }, /unknown|unspecified/],
+  ];
+  for (const [what, change, told] of badChanges) {
+    it(`changes nothing for ${what}`, async () => {
+      const before = await (await ask('/api/jobs/1003/view')).text();
+      const answer = await fetch(`${stand.url}/api/jobs/1003`, {
+        method: 'PATCH',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ...change, technician: await someone() }),
+      });
+      expect(answer.status).equal(422);
+      expect(((await answer.json()) as { message: string }).message).match(told);
+      expect(await (await ask('/api/jobs/1003/view')).text()).equal(before);
+    });
+  }
+
+  it('a decision needs a course and a reason; sent twice it is one', async () => {
+    const decision = {
+      id: crypto.randomUUID(),
+      course: 'reject',
+      reason: 'Case cracked.',
+      technician: await someone(),
+    };
+    const before = (await apiJob(1003)).verdicts.length;
+    expect((await post('/api/jobs/1003/verdicts', { ...decision, reason: '  ' })).status).equal(422);
+    expect((await post('/api/jobs/1003/verdicts', { ...decision, course: 'sell' })).status).equal(422);
+    const both = await Promise.all([1, 2].map(() => post('/api/jobs/1003/verdicts', decision)));
+    expect(both.map((answer) => answer.status)).deep.equal([200, 200]);
+    expect((await apiJob(1003)).verdicts.length).equal(before + 1);
+  });
+
+  it('publishes the schema of the job file, and the file it gives fits it', async () => {
+    const schema = (await (await ask('/api/schema')).json()) as object;
+    const fits = new Ajv2020({ strict: true, formats: { 'date-time': true } }).compile(schema);
+    for (const tag of [1001, 1005, 1012]) {
+      expect(fits(await (await ask(`/api/jobs/${tag}`)).json()), JSON.stringify(fits.errors)).equal(true);
+    }
+  });
+
+  it('tells of a change to whoever listens', async () => {
+    const listening = await fetch(`${stand.url}/api/events`);
+    const reader = listening.body!.getReader();
+    await post('/api/jobs/1003/readings', await entry());
+    let heard = '';
+    while (!heard.includes('1003')) heard += new TextDecoder().decode((await reader.read()).value);
+    expect(heard).match(/data: .*1003/);
+    await reader.cancel();
+  });
+
+  it('refuses what comes from another site, and a tag that isn’t there', async () => {
+    expect((await post('/api/jobs/1003/readings', await entry(), { origin: 'http://elsewhere.example' })).status).equal(
+      403,
+    );
+    expect((await post('/api/jobs/4711/readings', await entry())).status).equal(404);
+    expect((await post('/api/jobs/x/readings', await entry())).status).equal(404);
+    expect((await post('/api/jobs/99999999999/readings', await entry())).status).equal(404);
+  });
+  it('gives the job file, which the command assesses as the server does', async () => {
+    const file = join(openFolder(), 'job.json');
+    writeFileSync(file, await (await ask(`/api/jobs/1007`)).text());
+    const printed = JSON.parse(execFileSync('bin/refectum', ['assess', file], { encoding: 'utf8' })) as Record<
+      string,
+      { suspects: { fault: string; chance: number }[]; verdict: unknown }
+    >;
+    const there = (await (await ask(`/api/jobs/1007/assessment`)).json()) as (typeof printed)[string];
+    expect(printed[file]!.suspects.map((s) => s.fault)).deep.equal(there.suspects.map((s) => s.fault));
+    printed[file]!.suspects.forEach((s, i) => expect(s.chance).closeTo(there.suspects[i]!.chance, 1e-9));
+    expect(printed[file]!.verdict).deep.equal(there.verdict);
+  });
+});

@@ -1,0 +1,233 @@
+import { expect } from 'chai';
+import { apiJob, arrive, ask, bench, browser, openPage, page, pick, stand, tape, title, until } from './stage.ts';
+
+describe('at the bench', () => {
+  it('a mistyped entry says what is wrong beside the field and keeps what was typed', async () => {
+    await bench(1006);
+    await pick('Slip ring to slip ring');
+    await page.keyboard.type('1,234');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('#entry-problem');
+    expect(await page.textContent('#entry-problem')).match(/1\.234 or 1234/);
+    expect(await page.inputValue('#entry')).equal('1,234');
+    expect(await page.getAttribute('#entry', 'aria-invalid')).equal('true');
+    expect((await apiJob(1006)).readings.length).equal(0);
+  });
+
+  it('a barcode burst while the reading field has the focus opens the unit and leaves no reading', async () => {
+    await bench(1006);
+    await pick('Slip ring to slip ring');
+    await page.fill('#entry', '0.5');
+    await page.keyboard.type('TAG-1009', { delay: 4 });
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/1009$/);
+    expect((await apiJob(1006)).readings.length).equal(0);
+    await bench(1006);
+    expect(await page.inputValue('#entry')).equal('0.5');
+    await page.fill('#entry', '');
+  });
+
+  it('a tag typed by hand goes where it was typed', async () => {
+    await page.goto(`${stand.url}/check-in`);
+    await page.waitForSelector('html[data-ready]');
+    await page.focus('#customer');
+    await page.keyboard.type('TA Tide', { delay: 120 });
+    expect(await page.inputValue('#customer')).equal('TA Tide');
+  });
+
+  it('strikes out: the reading stays on the tape, the belief forgets it', async () => {
+    await bench(1001);
+    const nothingWrong = () => page.textContent('section[aria-label="Suspects"] h2 .figure');
+    const before = await tape().count();
+    await page.keyboard.press('Delete');
+    await page.waitForSelector('section[aria-label="Tape"] li.struck');
+    expect(await tape().count()).equal(before);
+    await until(async () => (await apiJob(1001)).readings.some((r) => r.struck), 'the strike on the server');
+    const first = await nothingWrong();
+    await page.keyboard.press('Delete');
+    await until(async () => (await page.locator('li.struck').count()) === 2, 'two struck');
+    await page.keyboard.press('Delete');
+    await until(async () => (await nothingWrong()) !== first, 'the belief to move');
+    expect(Number.parseInt((await nothingWrong())!, 10)).closeTo(30, 1);
+  });
+
+  it('a reload in the middle keeps what was typed and what was taken', async () => {
+    await bench(1006);
+    await pick('Test leads held together');
+    await page.keyboard.type('0.4');
+    await page.keyboard.press('Enter');
+    await until(
+      async () => (await tape().count()) === 1 && (await title()) !== 'Test leads held together',
+      'the reading',
+    );
+    await page.keyboard.type('3.1');
+    await page.reload();
+    await page.waitForSelector('section[aria-label="Suspects"]');
+    expect(await page.inputValue('#entry')).equal('3.1');
+    expect(await tape().count()).equal(1);
+    await page.fill('#entry', '');
+  });
+
+  it('a reading typed while the server is away waits, and arrives once', async () => {
+    await bench(1006);
+    await pick('Slip ring to slip ring');
+    const before = (await apiJob(1006)).readings.length;
+    const took = await stand.stop();
+    try {
+      expect(took, 'ends within a second of SIGTERM, streams open').lessThan(1000);
+      await page.keyboard.type('3.4');
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('header [role="status"]:has-text("waiting here, nothing is lost")');
+      expect(await tape().first().textContent()).contain('waiting');
+      await until(async () => (await tape().first().textContent())!.includes('sound'), 'its word, without the server');
+    } finally {
+      await stand.start();
+    }
+    await until(async () => (await page.locator('header [role="status"]').count()) === 0, 'delivery');
+    expect((await apiJob(1006)).readings.length).equal(before + 1);
+  });
+
+  it('what waits outlives a reload: typed offline, delivered by the page that comes after', async () => {
+    await bench(1002);
+    await pick('Slip ring to core');
+    await page.route('**/readings', (route) => route.abort());
+    await page.keyboard.press('*');
+    await until(async () => (await tape().count()) === 1, 'the reading on the tape');
+    await page.waitForSelector('header [role="status"]');
+    expect((await apiJob(1002)).readings.length).equal(0);
+    await page.reload();
+    await page.waitForSelector('section[aria-label="Suspects"]');
+    expect(await tape().count()).equal(1);
+    await page.unroute('**/readings');
+    await until(async () => (await apiJob(1002)).readings.length === 1, 'delivery');
+    expect((await apiJob(1002)).readings[0]!.typed).equal('OL');
+  });
+
+  it('what the server refuses comes back with its reason, and is not on the tape', async () => {
+    await bench(1002);
+    const before = await tape().count();
+    await page.route('**/strikes', (route) =>
+      route.fulfill({ status: 409, contentType: 'application/json', body: '{"message":"Not today."}' }),
+    );
+    await page.keyboard.press('Delete');
+    await page.waitForSelector('[role="alert"]:has-text("Not today.")');
+    expect(await page.locator('li.struck').count()).equal(0);
+    await page.unroute('**/strikes');
+    await page.click('button:has-text("Seen")');
+    expect(await page.locator('[role="alert"]').count()).equal(0);
+    expect(await tape().count()).equal(before);
+  });
+
+  it('what the server fails on lets the rest through, and is tried again after a reload', async () => {
+    await bench(1011);
+    await pick('Slip ring to core');
+    let failing = 0;
+    await page.route('**/readings', (route) => {
+      const broken = (route.request().postDataJSON() as { check: string }).check === 'ring-core';
+      return broken ? ((failing += 1), route.fulfill({ status: 500, body: '{}' })) : route.continue();
+    });
+    const before = (await apiJob(1011)).readings.length;
+    await page.keyboard.press('*');
+    await pick('Slip ring to slip ring');
+    await page.keyboard.type('3.3');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[role="alert"]:has-text("tried again when the page is reloaded")');
+    expect(failing).equal(4);
+    await until(async () => (await apiJob(1011)).readings.length === before + 1, 'the reading behind it');
+    await page.unroute('**/readings');
+    await page.reload();
+    await until(async () => (await apiJob(1011)).readings.length === before + 2, 'the reading set aside');
+  });
+
+  it('a part touched on one unit is not chosen on the next', async () => {
+    await bench(1011);
+    await page.locator('svg g[role="button"][aria-label^="Stator"]').first().press('Enter');
+    await page.waitForSelector('section[aria-label="Suspects"] h2:has-text("Suspects: Stator")');
+    await page.keyboard.type('TAG-1009', { delay: 4 });
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/1009$/);
+    await page.waitForSelector('section[aria-label="Suspects"] h2 span:text-is("Suspects")');
+  });
+
+  it('Enter before the next check is chosen records nothing twice', async () => {
+    await bench(1008);
+    const before = (await apiJob(1008)).readings.length;
+    await pick('Slip ring to slip ring');
+    await page.keyboard.type('3.3');
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('3.4');
+    await page.keyboard.press('Enter');
+    await until(async () => (await apiJob(1008)).readings.length > before, 'the first reading');
+    await page.waitForTimeout(500);
+    const taken = (await apiJob(1008)).readings.slice(before);
+    expect(taken.filter((r) => r.check === 'ring-ring').map((r) => r.typed)).deep.equal(['3.3']);
+  });
+
+  it('meter, temperature and state are changed beside the tag, and kept', async () => {
+    await bench(1002);
+    await page.selectOption('label:has-text("Meter") select', { label: 'Bench meter' });
+    await page.fill('label:has-text("Part, °C") input', '35');
+    await page.keyboard.press('Tab');
+    await page.selectOption('label:has-text("State") select', { label: 'Stator unsoldered' });
+    await until(async () => (await apiJob(1002)).assembly === 'unsoldered', 'the state on the server');
+    await page.reload();
+    await page.waitForSelector('section[aria-label="Suspects"]');
+    expect(await page.inputValue('label:has-text("Part, °C") input')).equal('35');
+    expect(await page.inputValue('label:has-text("Meter") select')).equal('bench');
+  });
+
+  it('a second technician’s reading appears by itself', async () => {
+    const elsewhere = await browser.newContext();
+    const other = await openPage('Tovik Harle', elsewhere);
+    await bench(1010, other);
+    await bench(1010);
+    const before = await tape().count();
+    await pick('Slip ring to slip ring', other);
+    await other.keyboard.type('9');
+    await other.keyboard.press('Enter');
+    await until(async () => (await tape().count()) === before + 1, 'the other’s reading here');
+    await elsewhere.close();
+  });
+
+  it('without a name no reading is taken, and the screen says why', async () => {
+    const nobody = await browser.newContext();
+    const other = await nobody.newPage();
+    await bench(1011, other);
+    await pick('Slip ring to slip ring', other);
+    await other.keyboard.type('1');
+    await other.keyboard.press('Enter');
+    await other.waitForSelector('#entry-problem:has-text("Pick who is working")');
+    expect(await other.inputValue('#entry')).equal('1');
+    await nobody.close();
+  });
+
+  it('touching a part shows its evidence; the meter that can’t tell says what would', async () => {
+    await bench(1009);
+    await page.click(
+      'svg g[role="button"][aria-label^="Stator phase"], svg g[role="button"][aria-label^="Stator winding"]',
+    );
+    await page.waitForSelector('section[aria-label="Suspects"] h2:has-text("Suspects: Stator")');
+    await page.selectOption('label:has-text("Any check") select', { label: 'Stator leads A and B' });
+    await page.waitForSelector('figcaption:has-text("can’t tell")');
+    expect(await page.textContent('figcaption')).match(/bench meter/);
+  });
+
+  it('browser and server reason alike', async () => {
+    await bench(1005);
+    const here = await page
+      .locator('section[aria-label="Suspects"] summary span:first-child > span:first-child')
+      .allTextContents();
+    const there = (await (await ask(`/api/jobs/1005/assessment`)).json()) as { suspects: { name: string }[] };
+    expect(here.slice(0, there.suspects.length)).deep.equal(there.suspects.map((s) => s.name));
+  });
+
+  it('a changed price reworks the sheet', async () => {
+    await page.goto(`${stand.url}/unit/1005/verdict`);
+    await page.waitForSelector('section[aria-label="Reject"]');
+    const cost = () => page.textContent('section[aria-label="Reject"] dd');
+    expect(await cost()).equal('185.00');
+    await page.fill('label:has-text("Exchange or new unit") input', '300');
+    await page.keyboard.press('Tab');
+    await until(async () => (await cost()) === '275.00', 'the new cost');
+  });
+});

@@ -1,0 +1,68 @@
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { openBrowser } from './browser.ts';
+import { Stand } from './harness.ts';
+
+/** One running application and one page for all interface tests, and the steps they share. */
+
+export let stand: Stand;
+export let browser: Browser;
+export let context: BrowserContext;
+export let page: Page;
+/** Every host that a page asked. */
+export const asked = new Set<string>();
+
+/** A page of its own window, with a name picked at the top. */
+export async function openPage(as = 'Wenna Oskarby', from = context): Promise<Page> {
+  const opened = await from.newPage();
+  await opened.goto(`${stand.url}/`);
+  await opened.waitForSelector('html[data-ready]');
+  await opened.selectOption('#technician', { label: as });
+  await opened.waitForFunction(
+    (name) => document.querySelector<HTMLOptionElement>('#technician option:checked')?.text === name,
+    as,
+  );
+  await opened.waitForLoadState('load');
+  return opened;
+}
+export async function bench(tag: number, on = page): Promise<void> {
+  await on.goto(`${stand.url}/unit/${tag}`);
+  await on.waitForSelector('section[aria-label="Suspects"]');
+  await on.waitForSelector('#entry:focus');
+}
+/** Puts a check at hand by its name. */
+export async function pick(name: string, on = page): Promise<void> {
+  await on.selectOption('label:has-text("Any check") select', { label: name });
+  await on.waitForSelector(`section[aria-label="Check at hand"] h2:text-is("${name}")`);
+  await on.focus('#entry');
+}
+/** Until the address fits; a change of address within the page has no load to wait for. */
+export const arrive = (address: RegExp) => until(() => Promise.resolve(address.test(page.url())), `address ${address}`);
+export const title = (on = page) => on.textContent('section[aria-label="Check at hand"] h2');
+export const tape = (on = page) => on.locator('section[aria-label="Tape"] li:has(.figure)');
+/** A question to the server; asked again when a connection kept open since before it was restarted turns out dead. */
+export const ask = (path: string): Promise<Response> => fetch(stand.url + path).catch(() => fetch(stand.url + path));
+export const apiJob = async (tag: number) =>
+  (await (await ask(`/api/jobs/${tag}/view`)).json()) as {
+    readings: { id: string; check: string; typed: string; struck?: object }[];
+    verdicts: { course: string }[];
+    assembly: string;
+  };
+export const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
+  for (let i = 0; i < 100; i++) {
+    if (await holds()) return;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  throw new Error(`did not come about: ${what}`);
+};
+
+before(async () => {
+  stand = await Stand.open();
+  browser = await openBrowser();
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  context.on('request', (request) => asked.add(new URL(request.url()).hostname));
+  page = await openPage();
+});
+after(async () => {
+  await browser?.close();
+  await stand?.close();
+});

@@ -1,0 +1,93 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect } from 'chai';
+import { arrive, bench, context, page, stand, until } from './stage.ts';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+describe('finding the way', () => {
+  it('/ finds a tag, a wrong one is told beside the field', async () => {
+    await bench(1004);
+    await page.keyboard.press('/');
+    await page.keyboard.type('x9');
+    await page.keyboard.press('Enter');
+    expect(await page.textContent('#find-problem')).match(/no tag number/);
+    await page.fill('#find-tag', '1008');
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/1008$/);
+  });
+  it('? lists every key, and the keys can be switched off', async () => {
+    await bench(1004);
+    await page.keyboard.press('?');
+    await page.waitForSelector('dialog[open]');
+    expect(await page.locator('dialog dt').count()).greaterThan(8);
+    await page.click('dialog label:has-text("act as keys")');
+    await page.keyboard.press('Escape');
+    await until(async () => (await page.locator('dialog[open]').count()) === 0, 'the list closed');
+    await page.focus('#entry');
+    await page.keyboard.press('v');
+    await page.keyboard.press('4');
+    expect(await page.evaluate(() => [location.pathname, localStorage.length, document.activeElement?.id])).deep.equal([
+      '/unit/1004',
+      1,
+      'entry',
+    ]);
+    expect(await page.inputValue('#entry')).equal('v4');
+    await page.fill('#entry', '');
+    await page.evaluate(() => localStorage.clear());
+  });
+  it('check-in tells what is missing beside each field, and keeps the rest', async () => {
+    await page.goto(`${stand.url}/check-in`);
+    await page.waitForSelector('html[data-ready]');
+    await page.fill('#model', 'Gull 70');
+    await page.fill('#amps', 'many');
+    expect(await page.textContent('#amps-told')).match(/not a number/);
+    await page.fill('#amps', '70');
+    await page.click('button:has-text("Check in and start")');
+    await page.waitForSelector('#customer-told:has-text("Who does the unit belong to")');
+    expect(await page.inputValue('#model')).equal('Gull 70');
+  });
+});
+
+describe('every view', () => {
+  const views = [
+    '/',
+    '/check-in',
+    '/unit/1001',
+    '/unit/1002',
+    '/unit/1007',
+    '/unit/1007/verdict',
+    '/unit/1007/report',
+    '/unit/99999',
+  ];
+  for (const theme of ['day', 'night']) {
+    for (const view of views) {
+      it(`${view} by ${theme}: no axe violation, no sideways scrolling`, async () => {
+        await context.addCookies([{ name: 'theme', value: theme, url: stand.url }]);
+        await page.goto(stand.url + view);
+        await page.waitForSelector('html[data-ready]');
+        if (/^\/unit\/\d{4}$/.test(view)) await page.waitForSelector('section[aria-label="Suspects"]');
+        if (view.endsWith('verdict')) await page.waitForSelector('section[aria-label="Repair"]');
+        await page.evaluate(axeSource);
+        const found = await page.evaluate(async () => {
+          const axe = (
+            window as unknown as {
+              axe: {
+                run: () => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
+              };
+            }
+          ).axe;
+          const { violations } = await axe.run();
+          return violations.map(
+            (v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.failureSummary}`).join(' | ')}`,
+          );
+        });
+        expect(found).deep.equal([]);
+        const overflow = await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        );
+        expect(overflow).at.most(0);
+      });
+    }
+  }
+});

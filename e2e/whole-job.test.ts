@@ -1,0 +1,118 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect } from 'chai';
+import { openFolder } from './harness.ts';
+import { apiJob, arrive, ask, asked, page, stand, tape, title, until } from './stage.ts';
+
+describe('the whole job by keyboard', () => {
+  let tag = 0;
+
+  it('checks a unit in', async () => {
+    await page.goto(`${stand.url}/check-in`);
+    await page.waitForSelector('html[data-ready]');
+    await page.focus('#customer');
+    await page.keyboard.type('Quay Ferries');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('Gull 70');
+    await page.keyboard.press('Tab');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('No');
+    await page.keyboard.press('Tab');
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/\d+$/);
+    tag = Number(/\d+$/.exec(page.url())![0]);
+    expect(tag).greaterThan(1012);
+    await page.waitForSelector('section[aria-label="Suspects"]');
+  });
+
+  it('takes readings: each shows its word, the suspects move, the next check follows', async () => {
+    expect(await title()).equal('Test leads held together');
+    await page.keyboard.type('0.3');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(
+      () =>
+        document.querySelector('section[aria-label="Check at hand"] h2')?.textContent ===
+        'Field through the brushes, shaft at rest',
+    );
+    await page.keyboard.press('*');
+    await page.waitForFunction(() =>
+      document
+        .querySelector('section[aria-label="Suspects"] li')
+        ?.textContent?.match(/brush worn out|rotor winding open/),
+    );
+    expect(await tape().count()).equal(2);
+    await until(async () => /OL.*failed/s.test((await tape().first().textContent())!), 'its word');
+    await until(async () => (await apiJob(tag)).readings.length === 2, 'two readings on the server');
+  });
+
+  it('answers a finding by its number, picks another check with the arrows', async () => {
+    const before = await title();
+    await page.keyboard.press('ArrowDown');
+    await page.waitForFunction(
+      (was) => document.querySelector('section[aria-label="Check at hand"] h2')?.textContent !== was,
+      before,
+    );
+    await page.selectOption('label:has-text("Any check") select', { label: 'Field through the brushes while turning' });
+    await page.waitForFunction(
+      () =>
+        document.querySelector('section[aria-label="Check at hand"] h2')?.textContent ===
+        'Field through the brushes while turning',
+    );
+    await page.focus('#entry');
+    await page.keyboard.type('4');
+    await page.keyboard.press('Enter');
+    await until(async () => (await tape().count()) === 3, 'the finding on the tape');
+    await until(async () => /No reading at all.*failed/s.test((await tape().first().textContent())!), 'its word');
+  });
+
+  it('decides, with a reason, and the report carries it', async () => {
+    await page.keyboard.press('v');
+    await arrive(/verdict$/);
+    await page.waitForSelector('section[aria-label="Replace parts"]');
+    await page.focus('button:has-text("Decide")');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('#decide-problem:has-text("Choose what happens")');
+    await page.focus('section[aria-label="Replace parts"] button');
+    await page.keyboard.press('Enter');
+    await page.focus('label:has-text("own words") input');
+    await page.keyboard.type('Brushes gone, rotor to be read once open.');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('text=Replace parts, Wenna Oskarby');
+    expect((await apiJob(tag)).verdicts.map((v) => v.course)).deep.equal(['replace']);
+    await page.goto(`${stand.url}/unit/${tag}/report`);
+    const report = await page.textContent('article');
+    for (const part of [
+      'Quay Ferries',
+      'Gull 70',
+      'No charge',
+      'Brushes gone',
+      'Field through the brushes',
+      'Local codes, the maker’s manual',
+    ]) {
+      expect(report).contain(part);
+    }
+  });
+
+  it('prints: the page on paper, and the PDF with every reading and page numbers', async () => {
+    const paper = await page.pdf({ format: 'A4' });
+    const pdf = Buffer.from(await (await ask(`/unit/${tag}/report.pdf`)).arrayBuffer());
+    const folder = openFolder();
+    const text = [paper, pdf].map((content, i) => {
+      writeFileSync(join(folder, `${i}.pdf`), content);
+      return execFileSync('pdftotext', ['-layout', join(folder, `${i}.pdf`), '-'], { encoding: 'utf8' });
+    });
+    expect(text[0])
+      .match(/Test report, tag/)
+      .and.not.match(/Find tag/);
+    expect(text[1])
+      .match(/Quay Ferries/)
+      .and.match(/Test leads held together\s+300 mΩ|Test leads held together\s+0\.300 Ω/);
+    expect(text[1])
+      .match(/No reading at all/)
+      .and.match(/page 1 of \d/)
+      .and.match(/Replace parts: Brushes gone/);
+  });
+
+  it('asked nobody but this machine', () => expect([...asked]).deep.equal(['127.0.0.1']));
+});
