@@ -1,5 +1,19 @@
 import { expect } from 'chai';
-import { apiJob, arrive, ask, bench, browser, openPage, page, pick, stand, tape, title, until } from './stage.ts';
+import {
+  apiJob,
+  arrive,
+  ask,
+  bench,
+  browser,
+  context,
+  openPage,
+  page,
+  pick,
+  stand,
+  tape,
+  title,
+  until,
+} from './stage.ts';
 
 describe('at the bench', () => {
   it('a mistyped entry says what is wrong beside the field and keeps what was typed', async () => {
@@ -187,6 +201,37 @@ describe('at the bench', () => {
     await other.keyboard.press('Enter');
     await until(async () => (await tape().count()) === before + 1, 'the other’s reading here');
     await elsewhere.close();
+  });
+
+  it('a change that comes in while a page is on its way does not call the page back', async () => {
+    await bench(1010);
+    const technician = (await context.cookies()).find(({ name }) => name === 'technician')!.value;
+    const reading = {
+      id: crypto.randomUUID(),
+      check: 'ring-ring',
+      typed: '3.1',
+      outcome: { kind: 'value', value: 3.1 },
+      meter: 'workshop',
+      celsius: 20,
+      at: new Date().toISOString(),
+      technician,
+    };
+    let met = 0;
+    // The sheet's own script is what the way there waits for.
+    await page.route(/nodes\/.*\.js$/, async (route) => {
+      met++;
+      await fetch(`${stand.url}/api/jobs/1010/readings`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(reading),
+      });
+      await page.waitForTimeout(400);
+      await route.continue();
+    });
+    await page.keyboard.press('v');
+    await arrive(/verdict$/);
+    await page.unroute(/nodes\/.*\.js$/);
+    expect(met).equal(1);
   });
 
   it('without a name no reading is taken, and the screen says why', async () => {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
+  import { refresh } from '$lib/live/refresh.ts';
   import { standing } from '$lib/job.ts';
   import { watchChanges } from '$lib/live/changes.ts';
   import Tag from '$lib/parts/Tag.svelte';
@@ -21,8 +21,8 @@
 
   $effect(() =>
     watchChanges(
-      () => void invalidateAll(),
-      () => void invalidateAll(),
+      () => void refresh(),
+      () => void refresh(),
     ),
   );
 </script>

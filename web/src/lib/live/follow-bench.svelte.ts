@@ -1,9 +1,9 @@
-import { invalidateAll } from '$app/navigation';
 import { untrack } from 'svelte';
 import type { Job } from '../job.ts';
 import { Bench } from './bench.svelte.ts';
 import { watchChanges } from './changes.ts';
 import { outbox } from './outbox.svelte.ts';
+import { refresh } from './refresh.ts';
 
 interface Served {
   readonly job: Job;
@@ -34,9 +34,9 @@ export function followBench(served: () => Served): { readonly current: Bench } {
   });
   $effect(() => {
     const again = (tag: number) => {
-      if (tag === served().job.tag) void invalidateAll();
+      if (tag === served().job.tag) void refresh();
     };
-    const off = [watchChanges(again, () => void invalidateAll()), outbox.onDelivered(again)];
+    const off = [watchChanges(again, () => void refresh()), outbox.onDelivered(again)];
     return () => off.forEach((end) => end());
   });
   return {
