@@ -3,8 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Session, type TapeReading } from '../core/src/assess/index.ts';
-import { openCase } from '../core/src/belief/index.ts';
+import { Session, unitSession, type TapeReading } from '../core/src/assess/index.ts';
 import { Circuit, networkBetween } from '../core/src/circuit/index.ts';
 import { measure, multimeterById, type Setup } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleNetwork } from '../core/src/machines/index.ts';
@@ -65,7 +64,7 @@ const script: readonly (readonly [string, number | 'OL'])[] = [
 
 /** From each reading to what is believed, and on to what to do: cold, and prepared as the bench does while idle. */
 function readingMilliseconds(machine: ClawPole, prepared: boolean): { diagnosis: number; outlook: number }[] {
-  const session = new Session(machine, 'no-charge', [meter.id]);
+  const session = unitSession(machine, 'no-charge', [meter.id]);
   const situation = { assembly: 'opened', meter: meter.id, celsius: 20, prices: { items: {} } };
   const tape: TapeReading[] = [];
   session.assess({ ...situation, readings: tape });
@@ -81,7 +80,7 @@ function readingMilliseconds(machine: ClawPole, prepared: boolean): { diagnosis:
   });
 }
 
-const { faults, particles, builds } = openCase(known, 'no-charge', [meter]);
+const { faults, particles, builds } = unitSession(known, 'no-charge', [meter.id]).opened;
 const unknown = clawPoleGeneric(12, 90);
 console.log(`${faults.length} faults, ${particles.length} hypotheses with their severities, ${builds.length} build\n`);
 const reading = microsecondsPerReading();
@@ -90,7 +89,7 @@ row('one static reading of the closed unit', reading, 'µs', 'target under 50');
 row('the same by ngspice, one process', spice, 'ms', `ratio ${((spice * 1000) / reading).toFixed(0)}`);
 for (const [name, machine] of [
   ['build known', known],
-  [`build unknown (${openCase(unknown, 'no-charge', [meter]).builds.length} builds)`, unknown],
+  [`build unknown (${unitSession(unknown, 'no-charge', [meter.id]).opened.builds.length} builds)`, unknown],
 ] as const) {
   for (let i = 0; i < 2; i++) readingMilliseconds(machine, true);
   const warm = readingMilliseconds(machine, true);

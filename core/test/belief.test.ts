@@ -11,7 +11,6 @@ import {
   faultChances,
   fromScale,
   History,
-  openCase,
   partWords,
   priorBelief,
   type Reading,
@@ -23,7 +22,7 @@ import type { Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
-import { openKnown, toyCase } from './toy.ts';
+import { openKnown, openUnit, toyCase } from './toy.ts';
 
 const workshop = multimeterById('workshop');
 const value = (v: number): Outcome => ({ kind: 'value', value: v });
@@ -153,7 +152,7 @@ describe('belief: predictions', () => {
     for (const check of opened.checks) {
       if (check.method.kind !== 'meter' || check.method.setup.function === 'lamp') continue;
       const { setup } = check.method;
-      const network = opened.family.network(opened.machine, build, check.assembly);
+      const network = opened.subject.network(build, check.assembly);
       const feed = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
       const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...feed]), 20);
       for (const particle of particles.filter((_, i) => i % 11 === 0)) {
@@ -228,7 +227,7 @@ describe('belief: what the readings say', () => {
     expect(shorted).greaterThan(0.6);
     const lowLoss = openKnown({ diodeKind: 'low-loss' });
     expect(soundChance(after(lowLoss, ...half))).greaterThan(0.3);
-    const unknown = openCase({ ...clawPoleGeneric(12, 90), connection: 'star' }, 'no-charge', [workshop]);
+    const unknown = openUnit({ ...clawPoleGeneric(12, 90), connection: 'star' }, 'no-charge', ['workshop']);
     const belief = after(unknown, ...half);
     const lowLossChance = (b: Belief) => buildChances(b)[unknown.builds.findIndex((x) => x.id.includes('low-loss'))]!;
     expect(lowLossChance(belief)).greaterThan(lowLossChance(priorBelief(unknown)) * 1.5);

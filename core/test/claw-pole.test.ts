@@ -1,5 +1,6 @@
 import { expect } from 'chai';
-import { fromScale, openCase, soundBands, priorBelief, checkOf, type Case } from '../src/belief/index.ts';
+import { fromScale, soundBands, priorBelief, checkOf, type Case } from '../src/belief/index.ts';
+import { openUnit } from './toy.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import {
   type Assembly,
@@ -95,7 +96,7 @@ describe('claw-pole: every build hangs together', () => {
 describe('claw-pole: a sound unit reads as the trade has it (common practice, no source, unless said)', () => {
   const workshop = multimeterById('workshop');
   const known = (more: Partial<ClawPole> = {}): Case =>
-    openCase({ ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon', ...more }, 'none', [workshop]);
+    openUnit({ ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon', ...more }, 'none', ['workshop']);
   const middle = (opened: Case, id: string, celsius = 20): number => {
     const [band] = soundBands(opened, priorBelief(opened), checkOf(opened, id), { meter: workshop, celsius });
     return band!.middle;

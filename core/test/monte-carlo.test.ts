@@ -28,9 +28,9 @@ class DrawnMachines {
     this.#random = seeded(seed);
     this.#normal = normalFrom(this.#random);
     const build = opened.builds[0]!;
-    this.#sigma = new Map(opened.family.nuisances(opened.machine, build).map(({ name, sigma }) => [name, sigma]));
+    this.#sigma = new Map(opened.subject.nuisances(build).map(({ name, sigma }) => [name, sigma]));
     const { setup } = check.method as { setup: { red: string; black: string } };
-    const network = opened.family.network(opened.machine, build, check.assembly || 'closed');
+    const network = opened.subject.network(build, check.assembly || 'closed');
     this.#circuits = [-2, -1, 0, 1, 2].map(
       (step) =>
         new Circuit(networkBetween(network, [[setup.red, setup.black]]), 20 + step * (this.#sigma.get('celsius') ?? 0)),

@@ -1,6 +1,6 @@
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
-import { assessJob, Session } from '../src/assess/index.ts';
+import { assessJob, unitSession } from '../src/assess/index.ts';
 import { clawPoleGeneric, clawPoleNumbers } from '../src/machines/index.ts';
 import { type JobFile, JobFileError, jobFileJsonSchema, readJobFile, writeJobFile } from '../src/record/index.ts';
 
@@ -121,10 +121,10 @@ describe('assess: a job file alone', () => {
       celsius: 20,
     })) as JobFile['readings'];
     const situation = { assembly: 'closed', meter: 'workshop', celsius: 20, prices: { items: {} } };
-    const warm = new Session(job().machine, 'no-charge', ['workshop']);
+    const warm = unitSession(job().machine, 'no-charge', ['workshop']);
     readings.forEach((_, i) => warm.assess({ ...situation, readings: readings.slice(0, i + 1) }));
     const one = warm.assess({ ...situation, readings });
-    const other = new Session(job().machine, 'no-charge', ['workshop']).assess({ ...situation, readings });
+    const other = unitSession(job().machine, 'no-charge', ['workshop']).assess({ ...situation, readings });
     expect(one.suspects.map((s) => s.fault)).deep.equal(other.suspects.map((s) => s.fault));
     one.suspects.forEach((s, i) => expect(s.chance).closeTo(other.suspects[i]!.chance, 1e-9 * s.chance));
     expect(one.verdict).deep.equal(other.verdict);
@@ -137,7 +137,7 @@ describe('assess: a job file alone', () => {
       meter: 'workshop',
       celsius: 20,
     });
-    const session = new Session(job().machine, 'none', ['workshop']);
+    const session = unitSession(job().machine, 'none', ['workshop']);
     const judge = (ohms: number) =>
       session.assess({
         readings: [take('leads-null', 1.5), take('ring-ring', ohms)],

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { type Ruler, rulerOf, Session, type Situation, type TapeReading } from '../src/assess/index.ts';
+import { type Ruler, rulerOf, type BenchSituation, unitSession, type TapeReading } from '../src/assess/index.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
 import { seeded } from './dice.ts';
@@ -17,7 +17,7 @@ const take = (check: string, outcome: number | 'OL' | { finding: string }, meter
   meter,
   celsius: 20,
 });
-const situation = (readings: readonly TapeReading[], more: Partial<Situation> = {}): Situation => ({
+const situation = (readings: readonly TapeReading[], more: Partial<BenchSituation> = {}): BenchSituation => ({
   readings,
   assembly: 'closed',
   meter: 'workshop',
@@ -29,17 +29,19 @@ const situation = (readings: readonly TapeReading[], more: Partial<Situation> = 
 describe('a session: what it answers', () => {
   const readings = [take('leads-null', 0.3), take('bridge-forward', 0.476), take('ring-ring', 3.3)];
 
-  it('the two halves together are the whole', () => {
-    const session = new Session(known, 'no-charge', ['workshop']);
+  it('the two halves and the verdict together are the whole', () => {
+    const session = unitSession(known, 'no-charge', ['workshop']);
     const { engine, ...whole } = session.assess(situation(readings));
     expect(engine).match(/^\d+\.\d+\.\d+$/);
-    expect({ ...session.diagnose(situation(readings)), ...session.outlook(situation(readings)) }).deep.equal(whole);
+    const now = situation(readings);
+    const halves = { ...session.diagnose(now), ...session.outlook(now) };
+    expect({ ...halves, verdict: session.verdict(now) }).deep.equal(whole);
   });
 
   it('preparing changes no answer, wherever it is broken off', () => {
-    const plain = new Session(known, 'no-charge', ['workshop']).assess(situation(readings));
+    const plain = unitSession(known, 'no-charge', ['workshop']).assess(situation(readings));
     for (const steps of [1, 50, 400]) {
-      const session = new Session(known, 'no-charge', ['workshop']);
+      const session = unitSession(known, 'no-charge', ['workshop']);
       const work = session.prepare(situation(readings.slice(0, 2)), ['ring-ring', 'field-ohms']);
       for (let i = 0; i < steps; i++) work.next();
       expect(session.assess(situation(readings))).deep.equal(plain);
@@ -47,14 +49,14 @@ describe('a session: what it answers', () => {
   });
 
   it('preparing comes to an end', () => {
-    const session = new Session(known, 'no-charge', ['workshop']);
+    const session = unitSession(known, 'no-charge', ['workshop']);
     let steps = 0;
     for (const _ of session.prepare(situation(readings), ['brush-length'])) steps++;
     expect(steps).within(10, 5000);
   });
 
   it('asks for the leads before a low resistance, once for each meter', () => {
-    const session = new Session(known, 'no-charge', ['workshop', 'bench']);
+    const session = unitSession(known, 'no-charge', ['workshop', 'bench']);
     const first = (taken: readonly TapeReading[], meter: string) =>
       session.outlook(situation(taken, { meter })).next[0]!.check;
     expect(first([], 'workshop')).equal('leads-null');
@@ -63,7 +65,7 @@ describe('a session: what it answers', () => {
   });
 
   it('tells what speaks for a suspect, strongest first, in bits with a sign', () => {
-    const [suspect] = new Session(known, 'no-charge', ['workshop']).diagnose(situation(readings)).suspects;
+    const [suspect] = unitSession(known, 'no-charge', ['workshop']).diagnose(situation(readings)).suspects;
     expect(suspect!.fault).match(/^diode-shorted/);
     const bits = suspect!.evidence.map((e) => Math.abs(e.bits));
     expect(bits).deep.equal([...bits].sort((a, b) => b - a));
@@ -72,7 +74,7 @@ describe('a session: what it answers', () => {
   });
 
   it('stops when every check has been done', () => {
-    const session = new Session(known, 'none', ['workshop']);
+    const session = unitSession(known, 'none', ['workshop']);
     const everything = session.opened.checks.map((check) =>
       check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')
         ? take(check.id, { finding: check.method.kind === 'finding' ? check.method.outcomes[0]!.id : 'dark' })
@@ -85,7 +87,7 @@ describe('a session: what it answers', () => {
 
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
     const random = seeded(99);
-    const session = new Session(known, 'low-charge', ['pocket']);
+    const session = unitSession(known, 'low-charge', ['pocket']);
     const numeric = session.opened.checks.filter(
       ({ method }) => method.kind === 'meter' && method.setup.function !== 'lamp',
     );
@@ -112,7 +114,7 @@ describe('a session: what it answers', () => {
 
 describe('the ruler of a check', () => {
   const ruler = (check: string, readings: readonly TapeReading[] = [], machine = known, meter = 'workshop'): Ruler =>
-    rulerOf(new Session(machine, 'no-charge', [meter]), check, situation(readings, { meter }))!;
+    rulerOf(unitSession(machine, 'no-charge', [meter]), check, situation(readings, { meter }))!;
 
   it('lies in order: ends, sound band, suspects outside the sound band', () => {
     for (const check of ['bridge-forward', 'ring-ring', 'current-drop:A+', 'brush-length']) {
@@ -158,7 +160,7 @@ describe('the ruler of a check', () => {
   });
 
   it('there is none for what the eye or a lamp answers', () => {
-    const session = new Session(known, 'no-charge', ['workshop']);
+    const session = unitSession(known, 'no-charge', ['workshop']);
     const byEye = session.opened.checks.filter(({ method }) => method.kind === 'finding');
     const byLamp = session.opened.checks.filter(
       ({ method }) => method.kind === 'meter' && method.setup.function === 'lamp',

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { Session, type TapeReading } from '../src/assess/index.ts';
+import { type Session, type TapeReading, unitSession } from '../src/assess/index.ts';
 import { findingsOf, type Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { type Check } from '../src/checks/index.ts';
@@ -92,7 +92,7 @@ function diagnose(session: Session, unit: HiddenUnit): { items: Map<string, numb
       prices: { items: {} },
     });
     const next = assessment.next[0];
-    const parts = family.parts(session.opened.machine);
+    const parts = session.opened.subject.parts;
     if (assessment.stop || !next) {
       const items = new Map<string, number>();
       for (const { part, chance } of assessment.suspects) {
@@ -118,7 +118,7 @@ describe('a small study: hidden faults, found by following the advice', () => {
   const units = 36;
 
   it(`of ${units} units with one fault each, some probes slipping, at least nine in ten point at the right item; in under half the minutes of doing everything`, () => {
-    const session = new Session(nominal, 'low-charge', [meter.id]);
+    const session = unitSession(nominal, 'low-charge', [meter.id]);
     const wrong: string[] = [];
     let minutes = 0;
     for (let i = 0; i < units; i++) {
@@ -135,7 +135,7 @@ describe('a small study: hidden faults, found by following the advice', () => {
   });
 
   it('sound units are not condemned: no item reaches even odds', () => {
-    const session = new Session(nominal, 'none', [meter.id]);
+    const session = unitSession(nominal, 'none', [meter.id]);
     for (let i = 0; i < 8; i++) {
       const { items } = diagnose(session, new HiddenUnit(random, nominal, undefined, 0));
       const worst = [...items].sort((a, b) => b[1] - a[1])[0]!;

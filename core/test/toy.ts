@@ -1,12 +1,7 @@
-import type { Case } from '../src/belief/index.ts';
-import { openCase } from '../src/belief/index.ts';
+import { type Case, complaintOf, openCase } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
-import type { Family, Fault, Machine } from '../src/machines/index.ts';
-import { clawPoleGeneric } from '../src/machines/index.ts';
-import { dimensionsOf, priorState } from '../src/belief/dimensions.ts';
-import { particlesOf } from '../src/belief/hypotheses.ts';
-import { Predictor } from '../src/belief/predictor.ts';
+import { clawPoleGeneric, type Fault, type Machine, type Subject, subjectOf } from '../src/machines/index.ts';
 
 const fault = (id: string, weight: number): Fault => ({
   id,
@@ -47,46 +42,32 @@ const look = (id: string, chance: (species: readonly string[]) => number): Check
 const complaint = { id: 'toy', name: 'Toy', factors: {}, sound: 0.5, charging: false };
 
 /** Two faults, three looks: one sees a, one sees b, one sees neither. Small enough to reckon by hand. */
-const toy: Family<Machine> = {
-  id: 'toy',
+const toy: Subject = {
   name: 'Toy',
   complaints: [complaint],
   assemblies: [{ id: 'closed', name: 'Closed', minutes: 0 }],
   symmetries: [{}],
-  builds: () => [{ id: 'only', name: 'only', prior: 1 }],
+  builds: [{ id: 'only', name: 'only', prior: 1 }],
   network: () => ({ resistors: [], junctions: [] }),
   nuisances: () => [{ name: 'celsius', sigma: 1 }],
-  parts: () => ['a', 'b'].map((id) => ({ id, name: id, item: id })),
-  items: () => ['a', 'b'].map((id) => ({ id, name: id, minutes: 10 })),
-  faults: () => [fault('a', 3), fault('b', 1)],
-  checks: () => [
+  parts: ['a', 'b'].map((id) => ({ id, name: id, item: id })),
+  items: ['a', 'b'].map((id) => ({ id, name: id, minutes: 10 })),
+  faults: [fault('a', 3), fault('b', 1)],
+  checks: [
     look('sees-a', (s) => (s.includes('a') ? 0.8 : 0.1)),
     look('sees-b', (s) => (s.includes('b') ? 0.9 : 0.2)),
     look('sees-nothing', () => 0.3),
   ],
   chain: () => 1,
+  stops: { done: 'done', idle: 'idle' },
 };
 
-export function toyCase(): Case {
-  const meter = multimeterById('workshop');
-  const machine = clawPoleGeneric(12, 90);
-  const nuisances = toy.nuisances(machine, toy.builds(machine)[0]!);
-  const dimensions = dimensionsOf([meter], nuisances);
-  const faults = toy.faults(machine);
-  const checks = toy.checks(machine);
-  const predictor = new Predictor(toy, machine, faults, checks, dimensions, { meter, celsius: 20 });
-  return {
-    family: toy,
-    machine,
-    complaint,
-    builds: toy.builds(machine),
-    faults,
-    checks,
-    particles: particlesOf(toy, faults, complaint),
-    dimensions,
-    priorStates: [priorState([meter], nuisances)],
-    predictor: () => predictor,
-  };
+export const toyCase = (): Case => openCase(toy, complaint, [multimeterById('workshop')]);
+
+/** A unit's case, by the ids of its complaint and meters. */
+export function openUnit(machine: Machine, complaintId: string, meters: readonly string[]): Case {
+  const subject = subjectOf(machine);
+  return openCase(subject, complaintOf(subject, complaintId), meters.map(multimeterById));
 }
 
 export const openKnown = (
@@ -94,6 +75,4 @@ export const openKnown = (
   complaintId = 'no-charge',
   meter = 'workshop',
 ): Case =>
-  openCase({ ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon', ...more }, complaintId, [
-    multimeterById(meter),
-  ]);
+  openUnit({ ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon', ...more }, complaintId, [meter]);

@@ -31,7 +31,7 @@ const leastScore = 0.015;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {
-  const states = opened.family.assemblies;
+  const states = opened.subject.assemblies;
   const at = (id: string) => states.findIndex((state) => state.id === id);
   if (to === '' || from === to) return 0;
   const [low, high] = [at(from), at(to)].sort((x, y) => x - y) as [number, number];
@@ -79,7 +79,7 @@ function weigher(
 /** What one would do about a fault: mend it in place, or replace an item. */
 function actionKey(opened: Case, fault: number): string {
   const { repair, part } = opened.faults[fault]!;
-  return repair ? `repair ${part}` : opened.family.parts(opened.machine).find((p) => p.id === part)!.item;
+  return repair ? `repair ${part}` : opened.subject.parts.find((p) => p.id === part)!.item;
 }
 
 function classesOf(members: readonly Member[], keys: (member: Member) => string[]): Classes {

@@ -24,12 +24,12 @@ export interface Outlook {
   readonly stop: string | undefined;
   readonly apart: Apart | undefined;
   readonly hidden: readonly string[];
-  readonly verdict: AssessedVerdict;
 }
 
 /** All that follows from a job's readings, ready to be shown, stored or printed: plain data. */
 export interface Assessment extends Diagnosis, Outlook {
   readonly engine: string;
+  readonly verdict: AssessedVerdict;
 }
 
 export interface Suspect {
@@ -103,7 +103,7 @@ export interface AssessedVerdict {
 /** A scale for one check: where sound and faulty units read with this meter. */
 export interface Ruler {
   readonly check: string;
-  readonly unit: 'volts' | 'ohms' | 'millimetres';
+  readonly unit: 'volts' | 'amps' | 'ohms' | 'millimetres';
   /** Ends of the scale drawn, in the check's unit. */
   readonly from: number;
   readonly to: number;

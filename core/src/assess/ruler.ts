@@ -122,10 +122,10 @@ function topOf({ method }: Check, meterId: string): number | undefined {
 
 /** What would tell where this meter can't: another meter of the shop, or volts over amps. */
 function insteadOf(session: Session, check: Check, { meter, celsius }: Situation): string[] {
-  const { machine, complaint } = session.opened;
+  const { subject, complaint } = session.opened;
   const better = multimeters.filter((other) => {
     if (other.id === meter) return false;
-    const opened = openCase(machine, complaint.id, [other]);
+    const opened = openCase(subject, complaint, [other]);
     const conditions = { meter: other, celsius };
     const nulled = beliefAfter(opened, priorBelief(opened), leadsNull(opened, other.leadOhms, conditions));
     return canTell(opened, nulled, checkOf(opened, check.id), conditions);

@@ -5,9 +5,11 @@ import {
   buildChances,
   type Case,
   checkOf,
+  complaintOf,
   type Conditions,
   type Counted,
   faultChances,
+  hearsay,
   History,
   openCase,
   partWords,
@@ -17,11 +19,12 @@ import {
   soundChance,
   standingParticles,
   standings,
+  type Teller,
   wordOf,
 } from '../belief/index.ts';
 import type { Check, Outcome, Word } from '../checks/index.ts';
 import { type Multimeter, multimeterById } from '../instruments/index.ts';
-import type { Machine } from '../machines/index.ts';
+import { type Complaint, type Machine, type Subject, subjectOf } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type {
   Apart,
@@ -46,14 +49,20 @@ export interface TapeReading {
   readonly outcome: Outcome;
   readonly meter: string;
   readonly celsius: number;
+  /** Who measured it; we did when it isn't said. */
+  readonly told?: Teller;
 }
 
-/** What may change between two assessments of one unit. */
+/** What may change between two assessments of one subject. */
 export interface Situation {
   readonly readings: readonly TapeReading[];
   readonly assembly: string;
   readonly meter: string;
   readonly celsius: number;
+}
+
+/** On the bench there is money in it too. */
+export interface BenchSituation extends Situation {
   readonly prices: Prices;
 }
 
@@ -65,7 +74,7 @@ const preparedHypotheses = 400;
 const preparedAtOnce = 16;
 const rehearsals = 3;
 
-/** One unit's reasoning, kept warm while readings come in. */
+/** One subject's reasoning, kept warm while readings come in. */
 export class Session {
   readonly opened: Case;
   readonly #history: History;
@@ -74,14 +83,15 @@ export class Session {
   readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
 
   /** `meters`: ids of every meter that readings were or will be taken with. */
-  constructor(machine: Machine, complaint: string, meters: readonly string[]) {
-    this.opened = openCase(machine, complaint, [...new Set(meters)].map(multimeterById));
+  constructor(subject: Subject, complaint: Complaint, meters: readonly string[]) {
+    this.opened = openCase(subject, complaint, [...new Set(meters)].map(multimeterById));
     this.#history = new History(this.opened);
   }
 
-  /** All that follows from the readings. */
-  assess(situation: Situation): Assessment {
-    return { engine: engineVersion, ...this.diagnose(situation), ...this.outlook(situation) };
+  /** All that follows from the readings of a unit on the bench. */
+  assess(situation: BenchSituation): Assessment {
+    const verdict = this.verdict(situation);
+    return { engine: engineVersion, ...this.diagnose(situation), ...this.outlook(situation), verdict };
   }
 
   /** What is believed, and why: the quick half. */
@@ -110,11 +120,15 @@ export class Session {
     const advice = advise(opened, belief, conditions, done, situation.assembly);
     return {
       next: nextChecks(opened, advice, readings, conditions.meter),
-      stop: stopReason(advice),
+      stop: stopReason(opened, advice),
       apart: apartOf(opened, belief, advice),
       hidden: hiddenFaults(opened, belief, conditions, done).map((hidden) => hiddenText(opened, hidden)),
-      verdict: verdictOf(opened, belief, situation.prices),
     };
+  }
+
+  /** The courses for a unit on the bench. */
+  verdict({ readings, prices }: BenchSituation): AssessedVerdict {
+    return verdictOf(this.opened, this.beliefAfter(readings), prices);
   }
 
   /** The belief after all readings, for whoever needs more than the assessment. */
@@ -162,8 +176,8 @@ export class Session {
     yield;
   }
 
-  #reading({ check, outcome, meter, celsius }: TapeReading): Reading {
-    return { check: checkOf(this.opened, check), outcome, meter: multimeterById(meter), celsius };
+  #reading({ check, outcome, meter, celsius, told = 'own' }: TapeReading): Reading {
+    return { check: checkOf(this.opened, check), outcome, meter: multimeterById(meter), celsius, slip: hearsay[told] };
   }
 
   #judge(
@@ -203,6 +217,12 @@ export class Session {
     }
     return found;
   }
+}
+
+/** The session of a unit on the bench. */
+export function unitSession(machine: Machine, complaint: string, meters: readonly string[]): Session {
+  const subject = subjectOf(machine);
+  return new Session(subject, complaintOf(subject, complaint), meters);
 }
 
 const conditionsOf = ({ meter, celsius }: Situation): Conditions => ({ meter: multimeterById(meter), celsius });
@@ -249,7 +269,7 @@ const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
 
 function partsOf(opened: Case, belief: Belief): Assessment['parts'] {
   const words = partWords(opened, belief);
-  return opened.family.parts(opened.machine).map(({ id, name }) => ({ id, name, ...words.get(id)! }));
+  return opened.subject.parts.map(({ id, name }) => ({ id, name, ...words.get(id)! }));
 }
 
 /** The best checks; before a low resistance is measured, the leads' null comes first. */
@@ -273,9 +293,9 @@ function nextChecks(opened: Case, advice: Advice, readings: readonly Reading[], 
 const needsNull = ({ method }: Check): boolean =>
   method.kind === 'meter' && method.setup.function === 'ohms' && !method.isolation;
 
-function stopReason({ checks, worthwhile }: Advice): string | undefined {
-  if (checks.length === 0) return 'Every check at rest has been done.';
-  return worthwhile ? undefined : 'No check at rest pays for its minutes any more: decide, or run the unit.';
+function stopReason({ subject }: Case, { checks, worthwhile }: Advice): string | undefined {
+  if (checks.length === 0) return subject.stops.done;
+  return worthwhile ? undefined : subject.stops.idle;
 }
 
 /** The two likeliest suspects on different parts, and the check that the advice has for them. */

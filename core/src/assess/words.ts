@@ -26,12 +26,13 @@ const vague = 60;
 
 export function severityText(severity: Severity, estimate: SeverityEstimate | undefined): string | undefined {
   if (!estimate || severity.unit === 'none' || estimate.high > estimate.low * vague) return undefined;
-  if (severity.unit === 'share') {
+  if (severity.unit === 'turns') {
     const percent = (share: number) => Math.round(100 * Math.min(share, 1));
     return `about ${percent(estimate.middle)} % of the turns (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
   }
-  const ohms = (value: number) => formatQuantity(value, 'ohms');
-  return `about ${ohms(estimate.middle)} (${ohms(estimate.low)} to ${ohms(estimate.high)})`;
+  const { unit } = severity;
+  const shown = (value: number) => formatQuantity(value, unit);
+  return `about ${shown(estimate.middle)} (${shown(estimate.low)} to ${shown(estimate.high)})`;
 }
 
 export const faultName = (opened: Case, fault: number | undefined): string =>
@@ -56,7 +57,7 @@ export function adviceText(
   const what = between
     ? `Tells ${faultName(opened, between[0])} from ${faultName(opened, between[1])}`
     : capital(check.tells);
-  const state = opened.family.assemblies.find((a) => a.id === check.assembly)?.name.toLowerCase();
+  const state = opened.subject.assemblies.find((a) => a.id === check.assembly)?.name.toLowerCase();
   const work = setupMinutes > 0 ? `${setupMinutes} min to get to “${state}”` : 'nothing to take apart';
   return `${what}; ${check.minutes} min, ${work}.`;
 }

@@ -77,7 +77,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   return {
     weights: rows.map((row) => row.after.map((weight) => (weight < least ? 0 : weight / kept))),
     states: rows.map((row) =>
-      row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely)),
+      row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely, slips)),
     ),
     evidence: [...belief.evidence, { bits: bitsOf(before, after, total), felt, slip: slipped / total }],
   };

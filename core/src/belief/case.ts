@@ -1,6 +1,6 @@
 import type { Check, Outcome } from '../checks/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
-import { type Build, type Complaint, type Family, familyOf, type Fault, type Machine } from '../machines/index.ts';
+import type { Build, Complaint, Fault, Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, dimensionsOf, priorState } from './dimensions.ts';
 import { type Particle, particlesOf } from './hypotheses.ts';
@@ -10,12 +10,13 @@ import { type Conditions, Predictor } from './predictor.ts';
 export interface Reading extends Conditions {
   readonly check: Check;
   readonly outcome: Outcome;
+  /** Chance that the entry has nothing to do with the subject; more when somebody else told it. */
+  readonly slip?: number;
 }
 
 /** One unit on the bench: all that is fixed while readings come in. */
 export interface Case {
-  readonly family: Family<Machine>;
-  readonly machine: Machine;
+  readonly subject: Subject;
   readonly complaint: Complaint;
   readonly builds: readonly Build[];
   readonly faults: readonly Fault[];
@@ -24,34 +25,28 @@ export interface Case {
   readonly dimensions: Dimensions;
   /** Before any reading, one for each build. */
   readonly priorStates: readonly Gaussian[];
-  readonly predictor: (conditions: Conditions) => Predictor<Machine>;
+  readonly predictor: (conditions: Conditions) => Predictor;
 }
 
 /** Opens a case. `meters`: every meter that a reading was or will be taken with. */
-export function openCase(machine: Machine, complaintId: string, meters: readonly Multimeter[]): Case {
-  const family = familyOf(machine);
-  const complaint = family.complaints.find((c) => c.id === complaintId);
-  if (!complaint) throw new RangeError(`no complaint “${complaintId}” for ${family.name}`);
-  const builds = family.builds(machine);
-  const faults = family.faults(machine);
-  const checks = family.checks(machine);
-  const dimensions = dimensionsOf(meters, family.nuisances(machine, builds[0]!));
-  const predictors = new Map<string, Predictor<Machine>>();
+export function openCase(subject: Subject, complaint: Complaint, meters: readonly Multimeter[]): Case {
+  const { builds, faults, checks } = subject;
+  const dimensions = dimensionsOf(meters, subject.nuisances(builds[0]!));
+  const predictors = new Map<string, Predictor>();
   return {
-    family,
-    machine,
+    subject,
     complaint,
     builds,
     faults,
     checks,
-    particles: particlesOf(family, faults, complaint),
+    particles: particlesOf(subject, complaint),
     dimensions,
-    priorStates: builds.map((build) => priorState(meters, family.nuisances(machine, build))),
+    priorStates: builds.map((build) => priorState(meters, subject.nuisances(build))),
     predictor: (conditions) => {
       const name = `${conditions.meter.id} at ${conditions.celsius}`;
       let predictor = predictors.get(name);
       if (!predictor) {
-        predictor = new Predictor(family, machine, faults, checks, dimensions, conditions);
+        predictor = new Predictor(subject, dimensions, conditions);
         predictors.set(name, predictor);
       }
       return predictor;
@@ -59,9 +54,16 @@ export function openCase(machine: Machine, complaintId: string, meters: readonly
   };
 }
 
+/** The complaint with an id; one that the subject doesn't know is a mistake of the caller. */
+export function complaintOf(subject: Subject, id: string): Complaint {
+  const complaint = subject.complaints.find((c) => c.id === id);
+  if (!complaint) throw new RangeError(`no complaint “${id}” for ${subject.name}`);
+  return complaint;
+}
+
 /** A check of the case by its id. */
 export function checkOf(opened: Case, id: string): Check {
   const check = opened.checks.find((c) => c.id === id);
-  if (!check) throw new RangeError(`no check “${id}” for this ${opened.family.name}`);
+  if (!check) throw new RangeError(`no check “${id}” for this ${opened.subject.name}`);
   return check;
 }

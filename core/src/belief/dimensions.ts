@@ -1,5 +1,5 @@
 import { gainSigma, type Multimeter } from '../instruments/index.ts';
-import { benchSupply } from '../instruments/index.ts';
+import { benchSupply, currentClamp } from '../instruments/index.ts';
 import { type Gaussian, gaussianOf } from '../numeric/index.ts';
 import type { Nuisance } from '../machines/index.ts';
 
@@ -20,6 +20,7 @@ export interface Dimensions {
 function instrumentSigmas(meters: readonly Multimeter[]): Nuisance[] {
   return [
     { name: 'supply', sigma: benchSupply.relativeSigma },
+    { name: 'clamp', sigma: gainSigma(currentClamp[0]!) },
     ...meters.flatMap((meter) => [
       { name: `leads@${meter.id}`, sigma: meter.leadOhmsSigma },
       { name: `diode@${meter.id}`, sigma: gainSigma(meter.diode) },

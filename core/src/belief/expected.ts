@@ -45,7 +45,17 @@ const litShare = 0.5;
 const litSigma = 0.1;
 const longestMillimetres = 40;
 /** What the model itself is trusted to, as a standard deviation on the comparison scale [from memory]. */
-const modelSigma = { diode: 0.002, volts: 0.01, lowOhms: 0.01, highOhms: 0.1, insulation: 0.1 } as const;
+const modelSigma = {
+  diode: 0.002,
+  volts: 0.01,
+  live: 0.04,
+  amps: 0.05,
+  lowOhms: 0.01,
+  highOhms: 0.1,
+  insulation: 0.1,
+} as const;
+/** What a slipped probe can show on a vehicle, V. */
+const liveVolts = 30;
 /** A slope that moves the reading by less than this share of its noise is left out. */
 const unfelt = 1e-4;
 const kept = (slope: Float64Array, noiseVariance: number): Slope => slopeOf(slope, unfelt * Math.sqrt(noiseVariance));
@@ -114,7 +124,7 @@ export function expectedByCircuit(
   const slope = unitSlope(circuit, values, shown, response, faults, dimensions, shown.perVolt * dy);
   const noiseVariance = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
   const top = toScale(shown.fullScale, check.unit);
-  const span = setup.function === 'volts' ? Math.min(top, benchSupply.volts) : top;
+  const span = spanOf(setup, top);
   return {
     kind: 'number',
     mean: toScale(shown.value, check.unit),
@@ -123,6 +133,11 @@ export function expectedByCircuit(
     top,
     span,
   };
+}
+
+function spanOf(setup: Setup, top: number): number {
+  if (setup.function !== 'volts') return top;
+  return Math.min(top, setup.feed ? benchSupply.volts : liveVolts);
 }
 
 /** How the reading follows what is uncertain of the unit: spreads, temperature, severities. */
@@ -137,10 +152,11 @@ function unitSlope(
 ): Float64Array {
   const slope = new Float64Array(names.length);
   const moves = circuit.sensitivity(values, shown.point, response);
-  for (const { name, resistors, junctions } of circuit.spreads) {
+  for (const { name, resistors, junctions, emfs } of circuit.spreads) {
     let sum = 0;
     for (const e of resistors) sum += values.spreadShare[e]! * moves.perRelativeOhm[e]!;
     for (const j of junctions) sum += moves.perShiftVolt[j]!;
+    for (const e of emfs) sum += moves.perEmfVolt[e]!;
     slope[index.get(name)!] = perVolt * sum;
   }
   slope[index.get('celsius')!]! += perVolt * moves.perKelvin;
@@ -153,6 +169,9 @@ function unitSlope(
     for (let e = 0; e < values.ohms.length; e++) {
       const relative = above.ohms[e]! / values.ohms[e]! - 1;
       if (relative !== 0) perLogSeverity += (moves.perRelativeOhm[e]! * relative) / Math.log(raise);
+    }
+    for (let e = 0; e < values.volts.length; e++) {
+      perLogSeverity += (moves.perEmfVolt[e]! * (above.volts[e]! - values.volts[e]!)) / Math.log(raise);
     }
     slope[severity[n]!] = perVolt * perLogSeverity * sigma;
   });
@@ -177,10 +196,16 @@ function addInstrument(
       ? lowOhms
         ? modelSigma.lowOhms * shown.value * dy
         : modelSigma.highOhms
-      : modelSigma[setup.function as 'diode'];
+      : setup.function === 'volts' && !setup.feed
+        ? modelSigma.live
+        : modelSigma[setup.function as 'diode'];
   const noise = (countSigma(range) * dy) ** 2 + model ** 2;
   const own = (name: string) => index.get(`${name}@${meter.id}`)!;
   if (setup.function === 'insulation') return noise + (gainSigma(range) * shown.value * dy) ** 2;
+  if (setup.function === 'amps') {
+    slope[index.get('clamp')!]! += shown.value * dy;
+    return noise;
+  }
   slope[own('leads')]! += shown.perLeadOhm * dy;
   if (setup.feed) {
     const amps = (benchSupply.volts - shown.value) / benchSupply.seriesOhms;

@@ -14,18 +14,23 @@ export interface Counted {
 
 /**
  * Settles repeats. A repeat that agrees makes a slip unlikely (its chance to the power of the number of entries) but
- * is no second evidence; one that disagrees takes the place of what stood before it. The place in the order is the first's.
+ * is no second evidence; one that disagrees takes the place of what stood before it. What was told gives way to what
+ * was measured. The place in the order is the first's.
  */
 export function countedReadings(readings: readonly Reading[]): Counted[] {
   const counted: Counted[] = [];
   for (const reading of readings) {
     const at = counted.findIndex((c) => c.reading.check.id === reading.check.id);
     if (at < 0) counted.push({ reading, entries: 1, disagree: false });
+    else if (slipOf(reading) > slipOf(counted[at]!.reading)) continue;
+    else if (slipOf(reading) < slipOf(counted[at]!.reading)) counted[at] = { reading, entries: 1, disagree: false };
     else if (agree(counted[at]!.reading, reading)) counted[at] = { ...counted[at]!, entries: counted[at]!.entries + 1 };
     else counted[at] = { reading, entries: 1, disagree: true };
   }
   return counted;
 }
+
+const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 
 function agree(a: Reading, b: Reading): boolean {
   if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
@@ -57,7 +62,7 @@ export class History {
     while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
     const beliefs = this.#beliefs.slice(0, same + 1);
     for (const { reading, entries } of counted.slice(same)) {
-      beliefs.push(beliefAfter(this.#opened, beliefs[beliefs.length - 1]!, reading, slipChance ** entries));
+      beliefs.push(beliefAfter(this.#opened, beliefs[beliefs.length - 1]!, reading, slipOf(reading) ** entries));
     }
     this.#counted = counted;
     this.#beliefs = beliefs;
@@ -70,4 +75,5 @@ const equal = (a: Counted, b: Counted): boolean =>
   a.entries === b.entries &&
   a.reading.meter.id === b.reading.meter.id &&
   a.reading.celsius === b.reading.celsius &&
+  slipOf(a.reading) === slipOf(b.reading) &&
   JSON.stringify(a.reading.outcome) === JSON.stringify(b.reading.outcome);

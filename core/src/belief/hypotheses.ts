@@ -1,5 +1,5 @@
 import type { Edit } from '../circuit/index.ts';
-import type { Complaint, Family, Fault, Severity } from '../machines/index.ts';
+import type { Complaint, Severity, Subject } from '../machines/index.ts';
 
 /** One hypothesis at one severity of each of its faults: what is predicted and weighed. */
 export interface Particle {
@@ -41,7 +41,7 @@ function cells(severity: Severity, count: number, firstCode: number): Cell[] {
 const pairCells = (grades: number): number => (grades <= 2 ? grades : grades >= 5 ? 3 : 2);
 
 /** All particles: nothing wrong, every fault at every grade, every pair of faults on different parts. */
-export function particlesOf<M>(family: Family<M>, faults: readonly Fault[], complaint: Complaint): Particle[] {
+export function particlesOf({ faults, chain }: Subject, complaint: Complaint): Particle[] {
   const weight = faults.map((fault) => fault.weight * (complaint.factors[fault.species] ?? 1));
   const single = faults.map((fault, i) => cells(fault.severity, fault.severity.grades.length, i * codesPerFault));
   const paired = faults.map((fault, i) =>
@@ -50,7 +50,7 @@ export function particlesOf<M>(family: Family<M>, faults: readonly Fault[], comp
   const pairs = faults.flatMap((a, i) =>
     faults.slice(i + 1).flatMap((b, k) => {
       const j = i + 1 + k;
-      return a.part === b.part ? [] : [{ i, j, weight: weight[i]! * weight[j]! * family.chain(a, b) }];
+      return a.part === b.part ? [] : [{ i, j, weight: weight[i]! * weight[j]! * chain(a, b) }];
     }),
   );
   const wrong = 1 - complaint.sound;

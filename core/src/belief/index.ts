@@ -11,12 +11,12 @@ export {
   type StandingParticle,
   standingParticles,
 } from './belief.ts';
-export { type Case, checkOf, openCase, type Reading } from './case.ts';
+export { type Case, checkOf, complaintOf, openCase, type Reading } from './case.ts';
 export { type Band, bandOf, canTell, conformity, faultBand, soundBands, wordOf } from './expectation.ts';
 export { type NumberPrediction, type Prediction } from './expected.ts';
 export { type Counted, countedReadings, History } from './history.ts';
 export { type Particle } from './hypotheses.ts';
-export { likelihood, type Likelihood, slipChance } from './likelihood.ts';
+export { hearsay, likelihood, type Likelihood, slipChance, type Teller } from './likelihood.ts';
 export { type Conditions, Predictor } from './predictor.ts';
 export { fromScale, toScale } from './scale.ts';
 export { partWords, type Standing, standings } from './marks.ts';

@@ -3,8 +3,10 @@ import { type Gaussian, gaussianProject, gaussianUpdate, normalCdf, normalPdf } 
 import type { Prediction } from './expected.ts';
 import { toScale } from './scale.ts';
 
-/** Chance that an entry has nothing to do with the unit: a slipped probe, a wrong key [design rule "floor"]. */
-export const slipChance = 0.02;
+/** Chance that an entry has nothing to do with the unit: a slipped probe, a wrong key; more when another shop or the customer told it [our estimate, design rules "floor" and "hearsay"]. */
+export const hearsay = { own: 0.02, shop: 0.15, customer: 0.35 } as const;
+export type Teller = keyof typeof hearsay;
+export const slipChance: number = hearsay.own;
 
 export interface Likelihood {
   /** Density or chance of the outcome if it was honestly taken. */
@@ -39,9 +41,10 @@ export function stateAfter(
   prediction: Prediction,
   state: Gaussian,
   likely: Likelihood,
+  slips: number,
 ): Gaussian {
   if (prediction.kind === 'chances' || outcome.kind !== 'value') return state;
-  if ((1 - slipChance) * likely.honest <= slipChance * likely.slip) return state;
+  if ((1 - slips) * likely.honest <= slips * likely.slip) return state;
   const y = toScale(outcome.value, check.unit);
   return gaussianUpdate(state, prediction.mean, prediction.slope, y, prediction.noiseVariance);
 }

@@ -40,7 +40,7 @@ export function partWords(opened: Case, belief: Belief): Map<string, { word: Wor
   const standing = standings(opened, belief);
   const chances = partChances(opened, belief);
   return new Map(
-    opened.family.parts(opened.machine).map(({ id }) => {
+    opened.subject.parts.map(({ id }) => {
       const own = standing.filter((_, f) => opened.faults[f]!.part === id);
       const chance = chances.get(id) ?? 0;
       return [id, { word: wordFor(own, chance), chance }];

@@ -1,7 +1,7 @@
 import type { Check } from '../checks/index.ts';
 import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
-import type { Build, Family, Fault } from '../machines/index.ts';
+import type { Build, Fault, Subject } from '../machines/index.ts';
 import type { Dimensions } from './dimensions.ts';
 import { expectedByCircuit, expectedByRule, type FaultAt, type Prediction } from './expected.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
@@ -52,9 +52,8 @@ const keyOf = (codes: readonly Moved[]): number =>
  * Predicts readings of one machine under given conditions, on demand, and remembers them. One calculation serves
  * every place that a relabelling of equal phases turns into another.
  */
-export class Predictor<M> {
-  readonly #family: Family<M>;
-  readonly #machine: M;
+export class Predictor {
+  readonly #subject: Subject;
   readonly #faults: readonly Fault[];
   readonly #dimensions: Dimensions;
   readonly #conditions: Conditions;
@@ -63,22 +62,15 @@ export class Predictor<M> {
   readonly #stands = new Map<string, Stand>();
   readonly #benches = new Map<Check, Map<Build, Bench>>();
 
-  constructor(
-    family: Family<M>,
-    machine: M,
-    faults: readonly Fault[],
-    checks: readonly Check[],
-    dimensions: Dimensions,
-    conditions: Conditions,
-  ) {
-    this.#family = family;
-    this.#machine = machine;
+  constructor(subject: Subject, dimensions: Dimensions, conditions: Conditions) {
+    const { faults, checks, symmetries } = subject;
+    this.#subject = subject;
     this.#faults = faults;
     this.#checks = new Map(checks.map((check) => [check.id, check]));
     this.#dimensions = dimensions;
     this.#conditions = conditions;
     const faultIndex = new Map(faults.map((fault, i) => [fault.id, i]));
-    this.#relabellings = family.symmetries.map((map) => {
+    this.#relabellings = symmetries.map((map) => {
       const back = new Int32Array(dimensions.names.length);
       dimensions.names.forEach((name, i) => (back[dimensions.index.get(relabel(name, map))!] = i));
       return { faults: Int32Array.from(faults, (fault) => faultIndex.get(relabel(fault.id, map))!), back };
@@ -153,7 +145,7 @@ export class Predictor<M> {
   #standOf(check: Check): Stand {
     let stand = this.#stands.get(check.id);
     if (!stand) {
-      const moved = this.#family.symmetries.flatMap((map, s) => {
+      const moved = this.#subject.symmetries.flatMap((map, s) => {
         const there = this.#checks.get(relabel(check.id, map));
         return there && samePlaces(check, there, map) ? [{ there, s }] : [];
       });
@@ -195,7 +187,7 @@ export class Predictor<M> {
   }
 
   #circuitFor(check: Check, build: Build, { red, black, feed }: Setup): Circuit {
-    const whole = this.#family.network(this.#machine, build, check.assembly);
+    const whole = this.#subject.network(build, check.assembly);
     const terminals: [string, string][] = [[red, black]];
     if (feed) terminals.push([feed.plus, feed.minus]);
     return new Circuit(networkBetween(whole, terminals), this.#conditions.celsius);

@@ -1,10 +1,22 @@
 import type { Unit } from '../quantity/index.ts';
 
+/** Below this, in the unit, the scale is linear. */
+const knee: Partial<Record<Unit, number>> = { ohms: 1, amps: 0.1 };
+
 /**
- * The scale readings are compared on. Ohms go through asinh: linear below an ohm, where counts decide, logarithmic
- * above, where leakage spreads over decades. Everything else is linear.
+ * The scale readings are compared on. Ohms and amps go through asinh: linear below an ohm or a tenth of an ampere,
+ * where counts decide, logarithmic above, where leaks and drains spread over decades. Everything else is linear.
  */
-export const toScale = (value: number, unit: Unit): number => (unit === 'ohms' ? Math.asinh(value) : value);
-export const fromScale = (y: number, unit: Unit): number => (unit === 'ohms' ? Math.sinh(y) : y);
+export function toScale(value: number, unit: Unit): number {
+  const k = knee[unit];
+  return k === undefined ? value : Math.asinh(value / k);
+}
+export function fromScale(y: number, unit: Unit): number {
+  const k = knee[unit];
+  return k === undefined ? y : k * Math.sinh(y);
+}
 /** d(scale)/d(value). */
-export const scaleSlope = (value: number, unit: Unit): number => (unit === 'ohms' ? 1 / Math.hypot(1, value) : 1);
+export function scaleSlope(value: number, unit: Unit): number {
+  const k = knee[unit];
+  return k === undefined ? 1 : 1 / Math.hypot(k, value);
+}

@@ -9,3 +9,4 @@ export {
   type PresentFault,
   type Word,
 } from './check.ts';
+export { findingCheck, meterCheck, type Odds } from './make.ts';

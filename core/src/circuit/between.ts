@@ -18,6 +18,7 @@ export function networkBetween(network: Network, terminals: readonly (readonly [
     ...terminals.map(([a, b]): Edge => ({ a, b, element: undefined })),
     ...network.resistors.map((r): Edge => ({ a: r.a, b: r.b, element: r.name })),
     ...network.junctions.map((j): Edge => ({ a: j.anode, b: j.cathode, element: j.name })),
+    ...(network.emfs ?? []).map((e): Edge => ({ a: e.plus, b: e.minus, element: e.name })),
   ];
   const kept = new Set(
     biconnected(edges)
@@ -27,6 +28,7 @@ export function networkBetween(network: Network, terminals: readonly (readonly [
   return {
     resistors: network.resistors.filter((r) => kept.has(r.name)),
     junctions: network.junctions.filter((j) => kept.has(j.name)),
+    emfs: network.emfs?.filter((e) => kept.has(e.name)),
   };
 }
 

@@ -1,5 +1,5 @@
 import { type JunctionAt, junctionAt, junctionCurrent, junctionPerKelvin, limitStep } from './junction.ts';
-import { copperOhms, copperPerKelvin, type Edit, type Network } from './network.ts';
+import { type Edit, type Network, perKelvinOf } from './network.ts';
 
 /** Voltage behind a resistance, put between two nodes: a meter's source, a bench supply, a tester. */
 export interface Source {
@@ -13,6 +13,8 @@ export interface Source {
 export interface ElementValues {
   readonly ohms: Float64Array;
   readonly closed: Uint8Array;
+  /** Of each EMF, V. */
+  readonly volts: Float64Array;
   /** Of each resistance, the share that follows the machine's spreads: none of what a fault has set or added. */
   readonly spreadShare: Float64Array;
 }
@@ -43,12 +45,14 @@ export class Circuit {
   readonly sound: ElementValues;
   readonly resistorEnds: Int32Array;
   readonly junctionEnds: Int32Array;
+  readonly emfs: readonly Source[];
   /** The uncertain quantities, each with the elements that follow it. */
   readonly spreads: readonly Spread[];
   readonly #laws: readonly JunctionAt[];
-  readonly #copper: Uint8Array;
+  readonly #perKelvin: Float64Array;
   readonly #nodes: ReadonlyMap<string, number>;
   readonly #index: ReadonlyMap<string, number>;
+  readonly #emfNames: ReadonlySet<string>;
   readonly #size: number;
   readonly #matrix: Float64Array;
   readonly #sums: Float64Array;
@@ -61,19 +65,24 @@ export class Circuit {
     this.celsius = celsius;
     this.resistorEnds = Int32Array.from(network.resistors.flatMap((r) => [at(r.a), at(r.b)]));
     this.junctionEnds = Int32Array.from(network.junctions.flatMap((j) => [at(j.anode), at(j.cathode)]));
+    const emfs = network.emfs ?? [];
+    this.emfs = emfs.map(({ plus, minus, volts, ohms }) => ({ plus: at(plus), minus: at(minus), volts, ohms }));
     this.#nodes = nodes;
     this.nodes = [...nodes.keys()];
     this.resistorNames = network.resistors.map((r) => r.name);
     this.junctionNames = network.junctions.map((j) => j.name);
     this.spreads = spreadsOf(network);
     this.#laws = network.junctions.map((j) => junctionAt(j.law, celsius));
-    this.#copper = Uint8Array.from(network.resistors, (r) => (r.copper ? 1 : 0));
+    this.#perKelvin = Float64Array.from(network.resistors, perKelvinOf);
     this.sound = {
-      ohms: Float64Array.from(network.resistors, (r) => (r.copper ? copperOhms(r.ohms, celsius) : r.ohms)),
+      ohms: Float64Array.from(network.resistors, (r) => r.ohms * (1 + perKelvinOf(r) * (celsius - 20))),
       closed: new Uint8Array(network.junctions.length).fill(1),
+      volts: Float64Array.from(emfs, (emf) => emf.volts),
       spreadShare: new Float64Array(network.resistors.length).fill(1),
     };
-    this.#index = new Map([...this.resistorNames.entries(), ...this.junctionNames.entries()].map(([i, n]) => [n, i]));
+    const names = [this.resistorNames, this.junctionNames, emfs.map((emf) => emf.name)];
+    this.#index = new Map(names.flatMap((all) => all.map((name, i): [string, number] => [name, i])));
+    this.#emfNames = new Set(names[2]);
     this.#size = this.nodes.length;
     this.#matrix = new Float64Array(this.#size * this.#size);
     this.#sums = new Float64Array(this.#size);
@@ -92,11 +101,13 @@ export class Circuit {
     if (edits.length === 0) return this.sound;
     const ohms = new Float64Array(this.sound.ohms);
     const closed = new Uint8Array(this.sound.closed);
+    const volts = new Float64Array(this.sound.volts);
     const spreadShare = new Float64Array(this.sound.spreadShare);
     for (const edit of edits) {
       const index = this.#index.get(edit.element);
       if (index === undefined) continue;
-      if ('open' in edit) closed[index] = 0;
+      if (this.#emfNames.has(edit.element)) volts[index] = editedVolts(volts[index]!, edit);
+      else if ('open' in edit) closed[index] = 0;
       else if ('set' in edit) {
         ohms[index] = edit.set;
         spreadShare[index] = 0;
@@ -105,7 +116,7 @@ export class Circuit {
         ohms[index]! += edit.add;
       } else ohms[index]! *= edit.scale;
     }
-    return { ohms, closed, spreadShare };
+    return { ohms, closed, volts, spreadShare };
   }
 
   /** Whether this circuit has any of the edited elements. */
@@ -145,8 +156,8 @@ export class Circuit {
       const b = this.resistorEnds[2 * e + 1]!;
       const across = point.nodeVolts[a]! - point.nodeVolts[b]!;
       perRelativeOhm[e] = ((response[a]! - response[b]!) * across) / values.ohms[e]!;
-      if (this.#copper[e])
-        perKelvin += (perRelativeOhm[e]! * copperPerKelvin) / (1 + copperPerKelvin * (this.celsius - 20));
+      const slope = this.#perKelvin[e]!;
+      if (slope !== 0) perKelvin += (perRelativeOhm[e]! * slope) / (1 + slope * (this.celsius - 20));
     }
     const perShiftVolt = new Float64Array(this.#laws.length);
     for (let j = 0; j < perShiftVolt.length; j++) {
@@ -158,7 +169,8 @@ export class Circuit {
       perShiftVolt[j] = (across * this.#small[1]!) / behind;
       perKelvin -= (across * junctionPerKelvin(law, point.junctionVolts[j]!)) / behind;
     }
-    return { perRelativeOhm, perShiftVolt, perKelvin };
+    const perEmfVolt = Float64Array.from(this.emfs, (e) => (response[e.plus]! - response[e.minus]!) / e.ohms);
+    return { perRelativeOhm, perShiftVolt, perEmfVolt, perKelvin };
   }
 
   #couple(a: number, b: number, siemens: number, amps: number): void {
@@ -177,6 +189,7 @@ export class Circuit {
       this.#couple(this.resistorEnds[2 * e]!, this.resistorEnds[2 * e + 1]!, 1 / ohms[e]!, 0);
     }
     for (const s of sources) this.#couple(s.plus, s.minus, 1 / s.ohms, -s.volts / s.ohms);
+    this.emfs.forEach((e, i) => this.#couple(e.plus, e.minus, 1 / e.ohms, -values.volts[i]! / e.ohms));
     for (let j = 0; j < closed.length; j++) {
       if (!closed[j]) continue;
       const law = this.#laws[j]!;
@@ -249,27 +262,39 @@ export class Circuit {
   }
 }
 
-/** An uncertain quantity and the indices of what it scales (resistors) or shifts (junctions). */
+function editedVolts(volts: number, edit: Edit): number {
+  if ('set' in edit) return edit.set;
+  if ('add' in edit) return volts + edit.add;
+  return 'scale' in edit ? volts * edit.scale : volts;
+}
+
+/** An uncertain quantity and the indices of what it scales (resistors) or shifts (junctions, EMFs). */
 export interface Spread {
   readonly name: string;
   readonly resistors: readonly number[];
   readonly junctions: readonly number[];
+  readonly emfs: readonly number[];
 }
 
 function spreadsOf(network: Network): Spread[] {
-  const names = new Set([...network.resistors, ...network.junctions].flatMap((element) => element.spread ?? []));
+  const emfs = network.emfs ?? [];
+  const names = new Set(
+    [...network.resistors, ...network.junctions, ...emfs].flatMap((element) => element.spread ?? []),
+  );
   const following = (elements: readonly { spread?: readonly string[] }[], name: string) =>
     elements.flatMap((element, i) => (element.spread?.includes(name) ? [i] : []));
   return [...names].map((name) => ({
     name,
     resistors: following(network.resistors, name),
     junctions: following(network.junctions, name),
+    emfs: following(emfs, name),
   }));
 }
 
-/** How far one reading (V) moves: per relative change of each resistance, per volt of each junction's shift, per kelvin. */
+/** How far one reading (V) moves: per relative change of each resistance, per volt of each junction's shift and of each EMF, per kelvin. */
 export interface Sensitivity {
   readonly perRelativeOhm: Float64Array;
   readonly perShiftVolt: Float64Array;
+  readonly perEmfVolt: Float64Array;
   readonly perKelvin: number;
 }

@@ -1,4 +1,12 @@
 export { networkBetween } from './between.ts';
 export { Circuit, type ElementValues, type OperatingPoint, type Sensitivity, type Source } from './circuit.ts';
 export { type JunctionLaw, saturationFor, zeroCelsius } from './junction.ts';
-export { copperOhms, copperPerKelvin, type Edit, type Junction, type Network, type Resistor } from './network.ts';
+export {
+  copperOhms,
+  copperPerKelvin,
+  type Edit,
+  type Emf,
+  type Junction,
+  type Network,
+  type Resistor,
+} from './network.ts';

@@ -5,9 +5,11 @@ export interface Resistor {
   readonly name: string;
   readonly a: string;
   readonly b: string;
-  /** At 20 °C when copper, else at any temperature. */
+  /** At 20 °C. */
   readonly ohms: number;
   readonly copper?: boolean;
+  /** Relative change per kelvin, from 20 °C; copper has its own. */
+  readonly perKelvin?: number;
   readonly spread?: readonly string[];
 }
 
@@ -20,12 +22,24 @@ export interface Junction {
   readonly spread?: readonly string[];
 }
 
+/** A voltage behind a resistance that is part of the network: a battery's cells, a machine that turns. */
+export interface Emf {
+  readonly name: string;
+  readonly plus: string;
+  readonly minus: string;
+  readonly volts: number;
+  readonly ohms: number;
+  /** Names the uncertain voltages that shift it. */
+  readonly spread?: readonly string[];
+}
+
 export interface Network {
   readonly resistors: readonly Resistor[];
   readonly junctions: readonly Junction[];
+  readonly emfs?: readonly Emf[];
 }
 
-/** What a fault does to one element. `open` takes a junction out of the circuit. */
+/** What a fault does to one element: a resistance in ohms, an EMF in volts. `open` takes a junction out of the circuit. */
 export type Edit =
   | { readonly element: string; readonly set: number }
   | { readonly element: string; readonly add: number }
@@ -34,6 +48,9 @@ export type Edit =
 
 /** Temperature coefficient of annealed copper's resistance at 20 °C, per kelvin [IEC 60028:1925, 0.00393]. */
 export const copperPerKelvin = 0.00393;
+
+/** The relative change per kelvin of a resistance. */
+export const perKelvinOf = ({ copper, perKelvin = 0 }: Resistor): number => (copper ? copperPerKelvin : perKelvin);
 
 /** Resistance of copper at `celsius` from its value at 20 °C. */
 export const copperOhms = (ohmsAt20: number, celsius: number): number =>

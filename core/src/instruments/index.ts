@@ -9,4 +9,4 @@ export {
   rangeFor,
   readingSigma,
 } from './multimeter.ts';
-export { benchSupply, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';
+export { benchSupply, currentClamp, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';

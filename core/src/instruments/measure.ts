@@ -1,16 +1,20 @@
 import type { Circuit, ElementValues, OperatingPoint, Source } from '../circuit/index.ts';
 import { type Multimeter, type Range, rangeFor } from './multimeter.ts';
-import { benchSupply, insulationTester, lampAmps, testLamp } from './others.ts';
+import { benchSupply, currentClamp, insulationTester, lampAmps, testLamp } from './others.ts';
 
 /** How a reading is taken electrically. */
-export type MeterFunction = 'diode' | 'ohms' | 'volts' | 'insulation' | 'lamp';
+export type MeterFunction = 'diode' | 'ohms' | 'volts' | 'amps' | 'insulation' | 'lamp';
 
-/** Where probes and, for a test under current, the bench supply sit. */
+/**
+ * Where probes and, for a test under current, the bench supply sit. Amps are those through a piece of conductor of
+ * known resistance from red to black.
+ */
 export interface Setup {
   readonly function: MeterFunction;
   readonly red: string;
   readonly black: string;
   readonly feed?: { readonly plus: string; readonly minus: string };
+  readonly shuntOhms?: number;
 }
 
 /**
@@ -54,6 +58,8 @@ export function measure(
       return measureOhms(circuit, values, setup, meter, start);
     case 'volts':
       return measureVolts(circuit, values, setup, meter, start);
+    case 'amps':
+      return measureAmps(circuit, values, setup, start);
     case 'insulation':
       return measureRatio(circuit, values, setup, insulationTester, 0, start);
     case 'lamp':
@@ -99,13 +105,23 @@ function measureOhms(c: Circuit, values: ElementValues, setup: Setup, meter: Mul
 }
 
 function measureVolts(c: Circuit, values: ElementValues, setup: Setup, meter: Multimeter, start?: Float64Array): Shown {
-  const { plus, minus } = setup.feed!;
-  const supply = { plus: c.node(plus), minus: c.node(minus), volts: benchSupply.volts, ohms: benchSupply.seriesOhms };
+  const supplies = (setup.feed ? [setup.feed] : []).map(({ plus, minus }) => {
+    return { plus: c.node(plus), minus: c.node(minus), volts: benchSupply.volts, ohms: benchSupply.seriesOhms };
+  });
   const input = sourceAt(c, setup, 0, meter.voltsInputOhms);
-  const point = c.operatingPoint(values, [supply, input], start);
+  const point = c.operatingPoint(values, [...supplies, input], start);
   const value = openVolts(c, setup, point);
   const fullScale = meter.volts[meter.volts.length - 1]!.fullScale;
   return { value, fullScale, range: rangeFor(meter.volts, value), perVolt: 1, perLeadOhm: 0, point };
+}
+
+/** Current by clamp or in series, low amps on a low range. The instrument itself adds no resistance. */
+function measureAmps(c: Circuit, values: ElementValues, setup: Setup, start?: Float64Array): Shown {
+  const point = c.operatingPoint(values, [], start);
+  const perVolt = 1 / setup.shuntOhms!;
+  const value = openVolts(c, setup, point) * perVolt;
+  const fullScale = currentClamp[currentClamp.length - 1]!.fullScale;
+  return { value, fullScale, range: rangeFor(currentClamp, value), perVolt, perLeadOhm: 0, point };
 }
 
 /** The lamp's resistance and its voltage settle by turns: each is a contraction of the other, since R grows slower than V. */

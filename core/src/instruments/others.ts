@@ -1,3 +1,5 @@
+import type { Range } from './multimeter.ts';
+
 /** Filament test lamp: I = I0·v·(v² + va²)^((p−1)/2), v = V/V0; cold resistance a twelfth of hot [from memory]. */
 export interface TestLamp {
   readonly ratedVolts: number;
@@ -25,6 +27,13 @@ export const insulationTester = {
   sourceVolts: 500,
   sourceOhms: 5e5,
 } as const;
+
+/** Direct-current clamp, zeroed: from milliamps of a drain to a starter's hundreds [from memory]. */
+export const currentClamp: readonly Range[] = [
+  { fullScale: 4, step: 0.001, percent: 2, counts: 10 },
+  { fullScale: 60, step: 0.01, percent: 2, counts: 10 },
+  { fullScale: 1500, step: 1, percent: 2.5, counts: 5 },
+];
 
 /** Bench supply with a series resistor: about 5 A into a near short [from memory]. */
 export const benchSupply = { volts: 12.6, seriesOhms: 2.4, relativeSigma: 0.03 } as const;

@@ -21,7 +21,7 @@ export interface Build {
 
 /** How bad a fault is. One grade: it is there or not. Several: cells of equal width in ln(severity). */
 export interface Severity {
-  readonly unit: 'ohms' | 'share' | 'none';
+  readonly unit: 'ohms' | 'volts' | 'turns' | 'none';
   readonly grades: readonly number[];
 }
 
@@ -80,6 +80,50 @@ export interface Complaint {
   readonly charging: boolean;
 }
 
+/**
+ * What is reasoned about, all of it settled: a family applied to one machine, or a vehicle. The belief and all that
+ * follows from it know nothing else.
+ */
+export interface Subject {
+  readonly name: string;
+  readonly complaints: readonly Complaint[];
+  readonly assemblies: readonly AssemblyState[];
+  readonly symmetries: readonly Readonly<Record<string, string>>[];
+  readonly builds: readonly Build[];
+  readonly network: (build: Build, assembly: string) => Network;
+  readonly nuisances: (build: Build) => readonly Nuisance[];
+  readonly parts: readonly Part[];
+  readonly items: readonly Item[];
+  readonly faults: readonly Fault[];
+  readonly checks: readonly Check[];
+  /** How much likelier two faults come together than chance has it. */
+  readonly chain: (a: Fault, b: Fault) => number;
+  /** What to do when every check has been done, and when none pays any more. */
+  readonly stops: { readonly done: string; readonly idle: string };
+}
+
+/**
+ * How one kind of fault shows while the machine is still on its vehicle. Rows of one species share its weight: a
+ * regulator may be dead or run away.
+ */
+export interface OnVehicle {
+  readonly id: string;
+  readonly species: string;
+  readonly name: string;
+  /** Of the species' weight. */
+  readonly share: number;
+  /** Of the current a sound machine can give. */
+  readonly output: number;
+  /** Shift of the regulated volts. */
+  readonly regulatedVolts?: number;
+  /** Between output post and case at rest, in ohms: grades. */
+  readonly leakOhms?: readonly number[];
+  /** Chances that the output ripples, that an electrical whine or a mechanical growl is heard. */
+  readonly ripple?: number;
+  readonly whine?: number;
+  readonly growl?: number;
+}
+
 /** A family of machines: all that the rest of the core knows of one. `M` is its parameter type. */
 export interface Family<M> {
   readonly id: string;
@@ -98,4 +142,26 @@ export interface Family<M> {
   readonly checks: (machine: M) => readonly Check[];
   /** How much likelier two faults come together than chance has it. */
   readonly chain: (a: Fault, b: Fault) => number;
+  /** Every species of fault as the vehicle knows it. */
+  readonly onVehicle: (machine: M) => readonly OnVehicle[];
 }
+
+/** A family applied to one machine. */
+export const apply = <M>(family: Family<M>, machine: M): Subject => ({
+  name: family.name,
+  complaints: family.complaints,
+  assemblies: family.assemblies,
+  symmetries: family.symmetries,
+  builds: family.builds(machine),
+  network: (build, assembly) => family.network(machine, build, assembly),
+  nuisances: (build) => family.nuisances(machine, build),
+  parts: family.parts(machine),
+  items: family.items(machine),
+  faults: family.faults(machine),
+  checks: family.checks(machine),
+  chain: family.chain,
+  stops: {
+    done: 'Every check at rest has been done.',
+    idle: 'No check at rest pays for its minutes any more: decide, or run the unit.',
+  },
+});

@@ -1,5 +1,5 @@
 import { type ClawPole, clawPole } from './claw-pole/index.ts';
-import type { Family } from './family.ts';
+import { apply, type Family, type Subject } from './family.ts';
 
 /** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
 export type Machine = ClawPole;
@@ -7,6 +7,9 @@ export type Machine = ClawPole;
 export const families = { 'claw-pole': clawPole } as const;
 
 export const familyOf = (machine: Machine): Family<Machine> => families[machine.family];
+
+/** A machine as the belief knows it. */
+export const subjectOf = (machine: Machine): Subject => apply(familyOf(machine), machine);
 
 export {
   type Assembly,
@@ -29,7 +32,9 @@ export type {
   Fault,
   Item,
   NumberParameter,
+  OnVehicle,
   Nuisance,
   Part,
   Severity,
+  Subject,
 } from './family.ts';

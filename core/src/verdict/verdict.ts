@@ -107,8 +107,8 @@ const percent = (p: number): string => `${Math.round(100 * p)} %`;
 
 /** Every action whose need outweighs its cost, likeliest first; a replaced item makes mending on it needless. */
 function actionsWanted(opened: Case, belief: Belief, prices: Prices): Action[] {
-  const parts = opened.family.parts(opened.machine);
-  const items = opened.family.items(opened.machine);
+  const parts = opened.subject.parts;
+  const items = opened.subject.items;
   const chances = faultChances(opened, belief);
   const groups = new Map<string, Omit<Action, 'chance' | 'why'> & { faults: number[] }>();
   opened.faults.forEach((fault, f) => {
@@ -168,8 +168,8 @@ function course(
   actions: readonly Action[],
   barred: string | undefined,
 ): Course {
-  const items = opened.family.items(opened.machine);
-  const parts = opened.family.parts(opened.machine);
+  const items = opened.subject.items;
+  const parts = opened.subject.parts;
   const minutesOf = (action: Action): number =>
     action.kind === 'repair'
       ? repairMinutes

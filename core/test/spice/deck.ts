@@ -15,7 +15,8 @@ export interface Deck {
   readonly tolerance?: number;
 }
 
-const node = (name: string): string => (name === 'case' ? '0' : name.replaceAll(/[-:]/g, '_'));
+const node = (name: string): string =>
+  name === 'case' ? '0' : name.replaceAll(/[-:+]/g, (sign) => (sign === '+' ? 'p' : '_'));
 const element = (name: string): string =>
   name.replaceAll(/[:+-]/g, (sign) => ({ ':': '_', '+': 'p', '-': 'n' })[sign]!);
 
@@ -29,8 +30,8 @@ function diodeModel(name: string, law: JunctionLaw): string {
 
 export function deckText({ network, celsius, edits = [], sources, ask, tolerance = 1e-6 }: Deck): string {
   const lines = [
-    '* a unit on the bench',
-    `.options temp=${celsius} gmin=1e-12 reltol=${tolerance} abstol=1e-15 vntol=1e-8`,
+    '* a unit on the bench, or a vehicle',
+    `.options temp=${celsius} tnom=20 gmin=1e-12 reltol=${tolerance} abstol=1e-15 vntol=1e-8`,
     copperModel,
   ];
   for (const r of network.resistors) {
@@ -43,7 +44,10 @@ export function deckText({ network, celsius, edits = [], sources, ask, tolerance
     else if (added) {
       lines.push(`R${element(r.name)} ${node(r.a)} mid_${element(r.name)} ${r.copper ? 'copper ' : ''}${r.ohms}`);
       lines.push(`Radd${element(r.name)} mid_${element(r.name)} ${node(r.b)} ${added}`);
-    } else lines.push(`R${element(r.name)} ${ends} ${r.copper ? 'copper ' : ''}${r.ohms * scale}`);
+    } else {
+      const coefficient = r.perKelvin ? ` tc1=${r.perKelvin}` : '';
+      lines.push(`R${element(r.name)} ${ends} ${r.copper ? 'copper ' : ''}${r.ohms * scale}${coefficient}`);
+    }
   }
   const laws = [...new Set(network.junctions.map((j) => j.law))];
   laws.forEach((law, i) => lines.push(diodeModel(`d${i}`, law)));
@@ -51,10 +55,21 @@ export function deckText({ network, celsius, edits = [], sources, ask, tolerance
     if (edits.some((edit) => edit.element === j.name && 'open' in edit)) continue;
     lines.push(`D${element(j.name)} ${node(j.anode)} ${node(j.cathode)} d${laws.indexOf(j.law)}`);
   }
+  for (const e of network.emfs ?? []) {
+    const volts = edits.filter((edit) => edit.element === e.name).reduce(editedVolts, e.volts);
+    lines.push(`V${element(e.name)} emf_${element(e.name)} ${node(e.minus)} ${volts}`);
+    lines.push(`Remf${element(e.name)} emf_${element(e.name)} ${node(e.plus)} ${e.ohms}`);
+  }
   const wanted = ask.map(([a, b]) => `print v(${node(a)})-v(${node(b)})`);
   // Node 0 has no vector of its own.
   const asked = wanted.map((line) => line.replace('v(0)-', '0-').replace('-v(0)', '-0'));
   return [...lines, ...sources, '.control', 'set numdgt=12', 'op', ...asked, 'quit 0', '.endc', '.end', ''].join('\n');
+}
+
+function editedVolts(volts: number, edit: Edit): number {
+  if ('add' in edit) return volts + edit.add;
+  if ('scale' in edit) return volts * edit.scale;
+  return 'set' in edit ? edit.set : volts;
 }
 
 /** A source with its resistance between two nodes, as lines of a deck. */

@@ -4,6 +4,7 @@ import { clawPoleChecks } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
 import { clawPoleChain, clawPoleFaults } from './faults/index.ts';
+import { clawPoleOnVehicle } from './on-vehicle.ts';
 import type { ClawPole } from './parameters.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
 
@@ -35,6 +36,7 @@ export const clawPole: Family<ClawPole> = {
   faults: clawPoleFaults,
   checks: clawPoleChecks,
   chain: clawPoleChain,
+  onVehicle: clawPoleOnVehicle,
 };
 export { type ClawPoleBuild, clawPoleBuilds } from './builds.ts';
 export { type Assembly, clawPoleNetwork, diodeLaws } from './circuit.ts';

@@ -1,11 +1,11 @@
-import type { Diagnosis, Outlook, Ruler, Situation } from '@refectum/core/assess';
+import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
 import { type Family, familyOf, type Machine } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
 import { type Remote, wrap } from 'comlink';
 import type { Job, TakenReading } from '../job.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
-import type { Reasoner } from './reasoner.worker.ts';
+import type { BenchOutlook, Reasoner } from './reasoner.worker.ts';
 
 type BenchPlace = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices'>;
 
@@ -31,7 +31,7 @@ export class Bench {
   #thought = '';
   #thinking: Promise<void> = Promise.resolve();
   #diagnosis = $state.raw<Diagnosis | undefined>();
-  #outlook = $state.raw<Outlook | undefined>();
+  #outlook = $state.raw<BenchOutlook | undefined>();
   #ruler = $state.raw<Ruler | undefined>();
   #picked = $state<string | undefined>();
   #entry = $state('');
@@ -55,7 +55,7 @@ export class Bench {
     return this.#diagnosis;
   }
   /** Follows the diagnosis by a moment. */
-  get outlook(): Outlook | undefined {
+  get outlook(): BenchOutlook | undefined {
     return this.#outlook;
   }
   get ruler(): Ruler | undefined {
@@ -238,7 +238,7 @@ export class Bench {
     return { machine, complaint, meters };
   }
 
-  #situation(): Situation {
+  #situation(): BenchSituation {
     const readings = this.standing.map(({ id, check, outcome, meter, celsius }) => ({
       id,
       check,

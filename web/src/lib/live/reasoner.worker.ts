@@ -1,4 +1,14 @@
-import { type Diagnosis, type Outlook, type Ruler, rulerOf, Session, type Situation } from '@refectum/core/assess';
+import {
+  type AssessedVerdict,
+  type BenchSituation,
+  type Diagnosis,
+  type Outlook,
+  type Ruler,
+  rulerOf,
+  type Session,
+  type Situation,
+  unitSession,
+} from '@refectum/core/assess';
 import type { Machine } from '@refectum/core/machines';
 import { expose } from 'comlink';
 
@@ -13,10 +23,14 @@ const sliceMilliseconds = 6;
 /** The session for a unit, kept while the unit stays the same. */
 function sessionFor(machine: Machine, complaint: string, meters: readonly string[]): Session {
   const key = JSON.stringify([machine, complaint, meters]);
-  if (!session || unit !== key) session = new Session(machine, complaint, meters);
+  if (!session || unit !== key) session = unitSession(machine, complaint, meters);
   unit = key;
   calls++;
   return session;
+}
+
+export interface BenchOutlook extends Outlook {
+  readonly verdict: AssessedVerdict;
 }
 
 export interface Unit {
@@ -29,8 +43,10 @@ const reasoner = {
   diagnose: ({ machine, complaint, meters }: Unit, situation: Situation): Diagnosis =>
     sessionFor(machine, complaint, meters).diagnose(situation),
 
-  outlook: ({ machine, complaint, meters }: Unit, situation: Situation): Outlook =>
-    sessionFor(machine, complaint, meters).outlook(situation),
+  outlook({ machine, complaint, meters }: Unit, situation: BenchSituation): BenchOutlook {
+    const session = sessionFor(machine, complaint, meters);
+    return { ...session.outlook(situation), verdict: session.verdict(situation) };
+  },
 
   ruler: ({ machine, complaint, meters }: Unit, check: string, situation: Situation): Ruler | undefined =>
     rulerOf(sessionFor(machine, complaint, meters), check, situation),

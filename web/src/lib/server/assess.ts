@@ -1,4 +1,4 @@
-import { type Assessment, Session } from '@refectum/core/assess';
+import { type Assessment, Session, unitSession } from '@refectum/core/assess';
 import { type Job, standing } from '../job.ts';
 
 /** Sessions kept warm, by unit as it is described; the oldest goes first. */
@@ -10,7 +10,7 @@ export function assessJobHere(job: Job): Assessment {
   const readings = standing(job);
   const meters = [...new Set([job.meter, ...readings.map((reading) => reading.meter)])].sort();
   const key = JSON.stringify([job.machine, job.complaint, meters]);
-  const session = warm.get(key) ?? new Session(job.machine, job.complaint, meters);
+  const session = warm.get(key) ?? unitSession(job.machine, job.complaint, meters);
   warm.delete(key);
   warm.set(key, session);
   if (warm.size > mostWarm) warm.delete(warm.keys().next().value!);

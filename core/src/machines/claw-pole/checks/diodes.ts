@@ -1,7 +1,6 @@
-import type { Check } from '../../../checks/index.ts';
+import { type Check, meterCheck } from '../../../checks/index.ts';
 import { type Assembly, leg } from '../circuit.ts';
 import { type ClawPole, diodeName, diodePlaces, phases } from '../parameters.ts';
-import { meterCheck } from './make.ts';
 
 const upper = (text: string): string => text[0]!.toUpperCase() + text.slice(1);
 

@@ -1,7 +1,6 @@
-import type { Check, PresentFault } from '../../../checks/index.ts';
+import { type Check, meterCheck, type PresentFault } from '../../../checks/index.ts';
 import { supplyNode } from '../circuit.ts';
 import type { ClawPole } from '../parameters.ts';
-import { meterCheck } from './make.ts';
 
 /** The field circuit, closed: from one brush terminal to the other, through rings and rotor. */
 export function fieldThroughBrushes(machine: ClawPole): Check[] {

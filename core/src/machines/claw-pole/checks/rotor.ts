@@ -1,5 +1,4 @@
-import type { Check } from '../../../checks/index.ts';
-import { meterCheck } from './make.ts';
+import { type Check, meterCheck } from '../../../checks/index.ts';
 
 export const rotorChecks = (): Check[] => [
   meterCheck({

@@ -1,7 +1,6 @@
-import type { Check } from '../../../checks/index.ts';
+import { type Check, meterCheck } from '../../../checks/index.ts';
 import { type Assembly, lead } from '../circuit.ts';
 import { windingLeads } from '../parameters.ts';
-import { meterCheck } from './make.ts';
 
 function pairs(assembly: Assembly, species: string, suffix: string): Check[] {
   return Object.values(windingLeads).map((pair) =>

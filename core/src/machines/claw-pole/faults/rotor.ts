@@ -22,7 +22,7 @@ export const rotorTurns = (): Fault[] => [
   {
     ...at('rotor-turns', 'with shorted turns'),
     weight: 1.5,
-    severity: { unit: 'share', grades: [0.1, 0.2, 0.4, 0.8] },
+    severity: { unit: 'turns', grades: [0.1, 0.2, 0.4, 0.8] },
     edits: (share) => [{ element: 'rotor', scale: 1 - Math.min(share, 0.99) }],
   },
 ];

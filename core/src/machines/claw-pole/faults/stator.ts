@@ -23,7 +23,7 @@ export const statorOpen = (machine: ClawPole): Fault[] =>
 export const statorTurns = (machine: ClawPole): Fault[] =>
   each(machine, 'stator-turns', 'with shorted turns', (phase) => ({
     weight: 1,
-    severity: { unit: 'share', grades: [0.05, 0.15, 0.45] },
+    severity: { unit: 'turns', grades: [0.05, 0.15, 0.45] },
     edits: (share) => [{ element: `winding:${phase}`, scale: 1 - Math.min(share, 0.99) }],
   }));
 

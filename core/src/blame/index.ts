@@ -1,0 +1,2 @@
+export { type Blame, blameOf } from './blame.ts';
+export { complaintAfter } from './told.ts';

@@ -1,0 +1,97 @@
+import { type Check, findingCheck } from '../../checks/index.ts';
+import { clampAmps, liveVolts } from './make.ts';
+
+const cautions = ['Ignition or fuel off, gear out, wheels chocked; at most 10 s, then rest.'];
+const cranking = { scene: 'cranking' as const, minutes: 1, cautions };
+
+export const crankingChecks = (): Check[] => [
+  liveVolts({
+    ...cranking,
+    red: 'battery+',
+    black: 'battery-',
+    species: 'cranking-volts',
+    name: 'Battery volts while cranking',
+    how: 'Across the battery posts while it cranks and does not fire.',
+    tells: 'battery from starter, with the amps',
+  }),
+  clampAmps({
+    ...cranking,
+    red: 'star',
+    black: 'battery-',
+    species: 'cranking-amps',
+    name: 'Cranking amps',
+    how: 'Clamp zeroed, round the battery’s negative cable, while it cranks.',
+    tells: 'a starter that drags from one that starves',
+  }),
+  liveVolts({
+    ...cranking,
+    red: 'battery+',
+    black: 'solenoid',
+    species: 'crank-drop-positive',
+    name: 'Drop along the starter cable while cranking',
+    how: 'Red on the battery’s positive post, black on the solenoid’s battery terminal.',
+    tells: 'cable and its joints',
+  }),
+  liveVolts({
+    ...cranking,
+    red: 'solenoid',
+    black: 'motor',
+    species: 'crank-drop-contacts',
+    name: 'Drop over the solenoid contacts while cranking',
+    how: 'Red on the solenoid’s battery terminal, black on its motor terminal.',
+    tells: 'burnt contacts',
+  }),
+  liveVolts({
+    ...cranking,
+    red: 'case',
+    black: 'battery-',
+    species: 'crank-drop-ground',
+    name: 'Drop along the ground path while cranking',
+    how: 'Red on the engine block, black on the battery’s negative post.',
+    tells: 'straps and their joints',
+  }),
+  findingCheck({
+    id: 'command',
+    name: 'Command at the solenoid, key in start',
+    assembly: 'cranking',
+    minutes: 1,
+    how: 'Volts from the command terminal to ground: within about 1 V of the battery.',
+    tells: 'switch, relay and interlock from the starter',
+    cautions,
+    outcomes: [
+      { id: 'live', name: 'Within 1 V of the battery', word: 'sound' },
+      { id: 'dead', name: 'None, or far below', word: 'failed' },
+    ],
+    usual: [0.97, 0.03],
+    odds: { 'no-command': [0.05, 0.95], 'battery-flat': [0.8, 0.2] },
+  }),
+  findingCheck({
+    id: 'key-in-start',
+    name: 'What the key does',
+    assembly: 'cranking',
+    minutes: 0.2,
+    how: 'Key to start, and listen.',
+    tells: 'where to look first',
+    cautions,
+    outcomes: [
+      { id: 'cranks', name: 'Cranks as it should', word: 'sound' },
+      { id: 'slow', name: 'Cranks slowly', word: 'doubtful' },
+      { id: 'click', name: 'One click, then nothing', word: 'failed' },
+      { id: 'chatter', name: 'Clicks again and again', word: 'failed' },
+      { id: 'silent', name: 'Nothing at all', word: 'failed' },
+    ],
+    usual: [0.93, 0.03, 0.015, 0.015, 0.01],
+    odds: {
+      'battery-flat': [0.2, 0.35, 0.1, 0.3, 0.05],
+      'battery-worn': [0.3, 0.4, 0.08, 0.2, 0.02],
+      'battery-cell': [0.2, 0.4, 0.1, 0.28, 0.02],
+      'battery-sulphated': [0.3, 0.45, 0.06, 0.17, 0.02],
+      'ground-path': [0.35, 0.4, 0.1, 0.12, 0.03],
+      'starter-cable': [0.25, 0.45, 0.1, 0.15, 0.05],
+      'contacts-burnt': [0.15, 0.25, 0.55, 0.03, 0.02],
+      'starter-drag': [0.15, 0.75, 0.07, 0.02, 0.01],
+      'starter-open': [0.02, 0.03, 0.9, 0.02, 0.03],
+      'no-command': [0.02, 0.01, 0.03, 0.02, 0.92],
+    },
+  }),
+];

@@ -1,0 +1,215 @@
+import type { Fault, Machine, OnVehicle, Part, Item } from '../machines/index.ts';
+import { familyOf, subjectOf } from '../machines/index.ts';
+import { sets, type Vehicle } from './vehicle.ts';
+
+/** Where a fault can lie: what check-in wants to know. */
+export const places: readonly (Part & Item)[] = [
+  { id: 'unit', name: 'the unit', item: 'unit', minutes: 45 },
+  { id: 'battery', name: 'battery', item: 'battery', minutes: 10 },
+  { id: 'wiring', name: 'cables, fuses and connectors', item: 'wiring', minutes: 30 },
+  { id: 'belt', name: 'belt', item: 'belt', minutes: 20 },
+  { id: 'consumer', name: 'something that drains', item: 'consumer', minutes: 60 },
+  { id: 'starting', name: 'starter and its command', item: 'starting', minutes: 45 },
+];
+
+interface Plain {
+  readonly id: string;
+  readonly part: string;
+  readonly name: string;
+  readonly weight: number;
+  readonly unit?: Fault['severity']['unit'];
+  readonly grades?: readonly number[];
+  readonly edits: Fault['edits'];
+}
+
+const fault = ({ id, part, name, weight, unit = 'none', grades = [1], edits }: Plain): Fault => ({
+  id,
+  species: id,
+  place: '',
+  part,
+  name,
+  weight,
+  severity: { unit, grades },
+  edits,
+});
+
+const more = (element: string) => (ohms: number) => [{ element, add: ohms }];
+const lost = 1e7;
+const cableGrades = [0.015, 0.05, 0.15, 0.5];
+
+/** What can be wrong beside the unit. Weights are how often each is met, relative to one another [from memory]. */
+function beside(n: number): Fault[] {
+  return [
+    fault({
+      id: 'battery-flat',
+      part: 'battery',
+      name: 'battery flat',
+      weight: 10,
+      unit: 'volts',
+      grades: [0.25, 0.5, 1, 2].map((v) => v * n),
+      edits: (volts) => [{ element: 'cells', add: -volts }],
+    }),
+    fault({
+      id: 'battery-worn',
+      part: 'battery',
+      name: 'battery worn out',
+      weight: 12,
+      grades: [2, 4, 8],
+      edits: (times) => [{ element: 'battery', scale: times }],
+    }),
+    fault({
+      id: 'battery-sulphated',
+      part: 'battery',
+      name: 'battery sulphated',
+      weight: 5,
+      grades: [2, 4],
+      edits: (times) => [
+        { element: 'battery', scale: times },
+        { element: 'cells', add: -0.3 * n },
+      ],
+    }),
+    fault({
+      id: 'battery-cell',
+      part: 'battery',
+      name: 'battery with a dead cell',
+      weight: 3,
+      edits: () => [
+        { element: 'cells', add: -2.1 },
+        { element: 'battery', scale: 1.5 },
+      ],
+    }),
+    fault({
+      id: 'charge-cable',
+      part: 'wiring',
+      name: 'resistance in the charge cable',
+      weight: 6,
+      unit: 'ohms',
+      grades: cableGrades,
+      edits: more('charge-cable'),
+    }),
+    fault({
+      id: 'ground-path',
+      part: 'wiring',
+      name: 'resistance in the ground path',
+      weight: 6,
+      unit: 'ohms',
+      grades: cableGrades,
+      edits: more('ground-path'),
+    }),
+    fault({
+      id: 'fuse-blown',
+      part: 'wiring',
+      name: 'fuse or fusible link blown',
+      weight: 4,
+      edits: () => [{ element: 'fuse-link', set: lost }],
+    }),
+    fault({
+      id: 'excitation-lost',
+      part: 'wiring',
+      name: 'no excitation',
+      weight: 6,
+      edits: () => [{ element: 'output-limit', set: 1e9 }],
+    }),
+    fault({
+      id: 'sense-bad',
+      part: 'wiring',
+      name: 'bad sense or regulator ground',
+      weight: 3,
+      unit: 'volts',
+      grades: [0.8, 1.6, 3.2].map((v) => v * n),
+      edits: (volts) => [{ element: 'regulated', add: volts }],
+    }),
+    fault({
+      id: 'belt-slip',
+      part: 'belt',
+      name: 'belt slipping',
+      weight: 7,
+      grades: [1.5, 3, 9],
+      edits: (times) => [{ element: 'output-limit', scale: times }],
+    }),
+    fault({
+      id: 'body-drain',
+      part: 'consumer',
+      name: 'a consumer drains with the key off',
+      weight: 5,
+      unit: 'ohms',
+      grades: [90, 30, 9, 3].map((ohms) => ohms * n),
+      edits: (ohms) => [{ element: 'drain', set: ohms }],
+    }),
+    fault({
+      id: 'starter-cable',
+      part: 'wiring',
+      name: 'resistance in the starter cable',
+      weight: 2,
+      unit: 'ohms',
+      grades: [0.004, 0.015, 0.05],
+      edits: more('starter-cable'),
+    }),
+    fault({
+      id: 'contacts-burnt',
+      part: 'starting',
+      name: 'solenoid contacts burnt',
+      weight: 2,
+      unit: 'ohms',
+      grades: [0.006, 0.03, 0.2],
+      edits: more('contacts'),
+    }),
+    fault({
+      id: 'starter-drag',
+      part: 'starting',
+      name: 'starter drags',
+      weight: 3,
+      grades: [0.7, 0.4, 0.1],
+      edits: (share) => [{ element: 'starter-emf', scale: share }],
+    }),
+    fault({
+      id: 'starter-open',
+      part: 'starting',
+      name: 'starter open',
+      weight: 2,
+      edits: () => [{ element: 'starter', set: lost }],
+    }),
+    fault({
+      id: 'no-command',
+      part: 'starting',
+      name: 'no command at the solenoid',
+      weight: 2,
+      edits: () => [{ element: 'contacts', set: lost }],
+    }),
+  ];
+}
+
+/** The unit's own species, as they show on a vehicle: weights add up to `total`. */
+function within(unit: Machine, total: number): Fault[] {
+  const weights = new Map<string, number>();
+  for (const { species, weight } of subjectOf(unit).faults) weights.set(species, (weights.get(species) ?? 0) + weight);
+  const rows = familyOf(unit).onVehicle(unit);
+  const sum = rows.reduce((s, row) => s + row.share * (weights.get(row.species) ?? 0), 0);
+  return rows.map((row) => ({
+    id: row.id,
+    species: row.id,
+    place: '',
+    part: 'unit',
+    name: row.name,
+    weight: (total * row.share * (weights.get(row.species) ?? 0)) / sum,
+    severity: { unit: 'none', grades: row.leakOhms ?? [1] },
+    edits: (severity) => editsOf(row, severity),
+  }));
+}
+
+/** The least share of output that still counts: a source of no current at all would leave its node hanging. */
+const leastOutput = 1e-4;
+
+function editsOf({ output, regulatedVolts, leakOhms }: OnVehicle, severity: number): ReturnType<Fault['edits']> {
+  return [
+    ...(output === 1 ? [] : [{ element: 'output-limit', scale: 1 / Math.max(output, leastOutput) }]),
+    ...(regulatedVolts === undefined ? [] : [{ element: 'regulated', add: regulatedVolts }]),
+    ...(leakOhms ? [{ element: 'unit-leak', set: severity }] : []),
+  ];
+}
+
+/** `unitWeight`: of all single faults, the weight that the unit's have together, against the rest's own. */
+export const vehicleFaults = (vehicle: Vehicle, unit: Machine, unitWeight: number): readonly Fault[] => [
+  ...beside(sets(vehicle)),
+  ...within(unit, unitWeight),
+];

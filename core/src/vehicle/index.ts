@@ -1,0 +1,4 @@
+export { places } from './faults.ts';
+export { type Scene, scenes, vehicleNetwork } from './network.ts';
+export { vehicleSubject } from './subject.ts';
+export { type Vehicle, vehicleGeneric } from './vehicle.ts';
