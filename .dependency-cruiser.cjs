@@ -19,6 +19,7 @@ module.exports = {
       'quantity',
       'numeric',
       'circuit',
+      'handbook',
       'instruments',
       'checks',
       'machines',

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Session, unitSession, type TapeReading } from '../core/src/assess/index.ts';
+import { type TapeReading, unitSession } from '../core/src/assess/index.ts';
 import { Circuit, networkBetween } from '../core/src/circuit/index.ts';
 import { measure, multimeterById, type Setup } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleNetwork } from '../core/src/machines/index.ts';

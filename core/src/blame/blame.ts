@@ -14,8 +14,8 @@ export interface Blame {
   readonly reason: string;
 }
 
-/** At this chance of a fault in the unit it is to blame. */
-const toBlame = 0.5;
+/** At this chance of a fault in the unit it is to blame: the chance at which a part on the bench is marked failed. */
+const toBlame = 0.9;
 /** Below this it is not [design: a faulty one returned as good in under 2 in 100]. */
 const notToBlame = 0.02;
 /** What was told alone never clears a unit: what we measured ourselves has to leave no more than this. */
@@ -57,7 +57,7 @@ function courseFor(
   if (unit < notToBlame && ownUnit < ownMost) {
     return { course: 'return', reason: `The unit is not to blame (${percent(unit)}): ${other}.` };
   }
-  if (unit >= toBlame && (!worthwhile || unit >= 0.9)) {
+  if (unit >= toBlame) {
     return { course: 'bench', reason: `The unit is to blame (${percent(unit)}).` };
   }
   if (worthwhile) {

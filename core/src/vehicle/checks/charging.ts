@@ -1,5 +1,6 @@
 import { type Check, findingCheck, type FindingOutcome } from '../../checks/index.ts';
-import { liveVolts } from './make.ts';
+import type { Vehicle } from '../vehicle.ts';
+import { clampAmps, liveVolts } from './make.ts';
 
 const atBattery = { red: 'battery+', black: 'battery-' };
 const atPost = { red: 'post', black: 'case' };
@@ -82,8 +83,38 @@ const none = [0.02, 0.9, 0.06, 0.01, 0.01];
 const low = [0.25, 0.12, 0.58, 0.01, 0.04];
 const runaway = [0.12, 0.01, 0.02, 0.83, 0.02];
 
-export const chargingChecks = (): Check[] => [
+/** The one that shows a weak unit: as many amps drawn as it should well give. */
+const loaded = (vehicle: Vehicle): Check[] => {
+  const amps = Math.round(0.7 * vehicle.machineAmps);
+  const common = {
+    scene: 'loaded' as const,
+    minutes: 3,
+    cautions: [...fans, 'Load tester and leads get hot: a minute, no more.'],
+  };
+  return [
+    liveVolts({
+      ...common,
+      ...atBattery,
+      species: 'battery-loaded',
+      name: `Charging volts at the battery with ${amps} A drawn`,
+      how: `2 000 rpm, everything on and the load tester up until consumers and tester draw ${amps} A; then across the battery posts.`,
+      tells: 'a unit that gives some, but not enough',
+    }),
+    clampAmps({
+      ...common,
+      red: 'machine',
+      black: 'post',
+      species: 'output-amps',
+      name: `Output amps with ${amps} A drawn`,
+      how: `The same load; clamp zeroed, round the unit’s output cable, all its wires.`,
+      tells: 'what the unit gives itself',
+    }),
+  ];
+};
+
+export const chargingChecks = (vehicle: Vehicle): Check[] => [
   ...chargingVolts,
+  ...loaded(vehicle),
   findingCheck({
     id: 'revs',
     name: 'Volts as the revs rise',

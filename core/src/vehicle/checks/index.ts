@@ -9,5 +9,5 @@ export const vehicleChecks = (vehicle: Vehicle): readonly Check[] => [
   ...byHand(),
   ...batteryChecks(vehicle),
   ...crankingChecks(),
-  ...chargingChecks(),
+  ...chargingChecks(vehicle),
 ];

@@ -1,4 +1,4 @@
-import { type Assessment, Session, unitSession } from '@refectum/core/assess';
+import { type Assessment, type Session, unitSession } from '@refectum/core/assess';
 import { type Job, standing } from '../job.ts';
 
 /** Sessions kept warm, by unit as it is described; the oldest goes first. */

@@ -1,0 +1,10 @@
+export { shaftSpeed } from './belt.ts';
+export {
+  type Chemistry,
+  hoursToHalf,
+  leastForLoadTest,
+  loadTestLimit,
+  type LoadTestLimit,
+  stateOfCharge,
+} from './battery.ts';
+export { awgSquare, cableDrop, type CableDrop, dropAtRated, type Gauge, metricGauges } from './cable.ts';
