@@ -19,6 +19,8 @@ describe('the API', () => {
     });
   const entry = async (more: Record<string, unknown> = {}) => ({
     id: crypto.randomUUID(),
+    place: 'bench',
+    told: 'own',
     check: 'ring-ring',
     typed: '3.1',
     outcome: { kind: 'value', value: 3.1 },
@@ -40,6 +42,10 @@ describe('the API', () => {
     ['an outcome that is none', { outcome: { kind: 'value', value: 'x' } }, 422, /outcome/],
     ['an unknown meter', { meter: 'borrowed' }, 422, /meter/],
     ['a check the unit lacks', { check: 'diode-forward:N+' }, 422, /no check/],
+    ['a check of the bench on the vehicle', { place: 'vehicle' }, 422, /vehicle has no check/],
+    ['hearsay on the bench', { told: 'customer' }, 422, /measure ourselves/],
+    ['a result the check can’t have', { outcome: { kind: 'finding', finding: 'smooth' } }, 422, /can’t have/],
+    ['nobody’s word', { told: 'neighbour' }, 422, /told/],
     ['nobody’s name', { technician: '00000000-0000-4000-8000-000000000000' }, 409, /Pick who is working/],
     ['a time that is none', { at: 'noon' }, 422, /at: must be a time/],
     ['a field too many', { extra: 1 }, 422, /unknown field|unspecified/],
@@ -111,7 +117,11 @@ describe('the API', () => {
     const reader = listening.body!.getReader();
     await post('/api/jobs/1003/readings', await entry());
     let heard = '';
-    while (!heard.includes('1003')) heard += new TextDecoder().decode((await reader.read()).value);
+    while (!heard.includes('1003')) {
+      const { value, done } = await reader.read();
+      if (done) break;
+      heard += new TextDecoder().decode(value);
+    }
     expect(heard).match(/data: .*1003/);
     await reader.cancel();
   });

@@ -208,6 +208,8 @@ describe('at the bench', () => {
     const technician = (await context.cookies()).find(({ name }) => name === 'technician')!.value;
     const reading = {
       id: crypto.randomUUID(),
+      place: 'bench',
+      told: 'own',
       check: 'ring-ring',
       typed: '3.1',
       outcome: { kind: 'value', value: 3.1 },

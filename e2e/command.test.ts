@@ -108,9 +108,9 @@ describe('bin/refectum', () => {
       rmSync(home, { recursive: true, force: true });
     });
 
-    it('serves a dozen units and prints its address; a second one at once says it runs already', async () => {
+    it('serves its units and prints its address; a second one at once says it runs already', async () => {
       expect(await start()).contain(`http://127.0.0.1:${port}/`);
-      expect(await customers()).equal(12);
+      expect(await customers()).equal(14);
       const second = run(['demo', '--port', String(await freePort())], env);
       expect(second.stdout).equal(`Refectum is already running: http://127.0.0.1:${port}/\n`);
       expect(second.status).equal(0);
@@ -133,11 +133,11 @@ describe('bin/refectum', () => {
       await end();
       await start();
       expect(await celsius()).equal(fresh + 12);
-      expect(await customers()).equal(12);
+      expect(await customers()).equal(14);
       await end();
       await start('--reset');
       expect(await celsius()).equal(fresh);
-      expect(await customers()).equal(12);
+      expect(await customers()).equal(14);
       expect(run(['stop'], env).stdout).equal('Refectum is stopped.\n');
     });
   });

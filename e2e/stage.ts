@@ -43,7 +43,7 @@ export const tape = (on = page) => on.locator('section[aria-label="Tape"] li:has
 export const ask = (path: string): Promise<Response> => fetch(stand.url + path).catch(() => fetch(stand.url + path));
 export const apiJob = async (tag: number) =>
   (await (await ask(`/api/jobs/${tag}/view`)).json()) as {
-    readings: { id: string; check: string; typed: string; struck?: object }[];
+    readings: { id: string; place: string; told: string; check: string; typed: string; struck?: object }[];
     verdicts: { course: string }[];
     assembly: string;
   };

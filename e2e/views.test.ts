@@ -58,6 +58,8 @@ describe('every view', () => {
     '/unit/1007',
     '/unit/1007/verdict',
     '/unit/1007/report',
+    '/unit/1013/vehicle',
+    '/unit/1013/letter',
     '/unit/99999',
   ];
   for (const theme of ['day', 'night']) {
@@ -67,6 +69,7 @@ describe('every view', () => {
         await page.goto(stand.url + view);
         await page.waitForSelector('html[data-ready]');
         if (/^\/unit\/\d{4}$/.test(view)) await page.waitForSelector('section[aria-label="Suspects"]');
+        if (view.endsWith('vehicle')) await page.waitForSelector('section[aria-label="Where the fault lies"]');
         if (view.endsWith('verdict')) await page.waitForSelector('section[aria-label="Repair"]');
         await page.evaluate(axeSource);
         const found = await page.evaluate(async () => {

@@ -110,7 +110,12 @@ function ends(check: Check, bands: readonly Band[]): { from: number; to: number 
     ...bands.map((band) => band.high),
     check.unit === 'volts' ? 0.6 : check.unit === 'ohms' ? 0.5 : 10,
   );
-  return { from: 0, to: high * 1.12 };
+  // Live volts lie close together, far from nothing.
+  const live = check.method.kind === 'meter' && check.method.setup.function === 'volts' && !check.method.setup.feed;
+  const low = Math.min(...bands.map((band) => band.low));
+  if (!live || !(low > high / 2)) return { from: 0, to: high * 1.12 };
+  const reach = high - low;
+  return { from: low - 0.25 * reach, to: high + 0.25 * reach };
 }
 
 function topOf({ method }: Check, meterId: string): number | undefined {

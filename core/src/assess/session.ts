@@ -5,7 +5,6 @@ import {
   buildChances,
   type Case,
   checkOf,
-  complaintOf,
   type Conditions,
   type Counted,
   faultChances,
@@ -24,7 +23,7 @@ import {
 } from '../belief/index.ts';
 import type { Check, Outcome, Word } from '../checks/index.ts';
 import { type Multimeter, multimeterById } from '../instruments/index.ts';
-import { type Complaint, type Machine, type Subject, subjectOf } from '../machines/index.ts';
+import type { Complaint, Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type {
   Apart,
@@ -217,12 +216,6 @@ export class Session {
     }
     return found;
   }
-}
-
-/** The session of a unit on the bench. */
-export function unitSession(machine: Machine, complaint: string, meters: readonly string[]): Session {
-  const subject = subjectOf(machine);
-  return new Session(subject, complaintOf(subject, complaint), meters);
 }
 
 const conditionsOf = ({ meter, celsius }: Situation): Conditions => ({ meter: multimeterById(meter), celsius });

@@ -39,3 +39,25 @@ export class VehicleSession extends Session {
     return complaintAfter(heard, rows, this.opened, this.beliefAfter(readings));
   }
 }
+
+/** What a unit came from, as far as it was told and measured before the unit came off. */
+export interface Origin {
+  readonly vehicle: Vehicle;
+  readonly readings: readonly TapeReading[];
+}
+
+export const vehicleSession = (
+  unit: Machine,
+  complaint: string,
+  meters: readonly string[],
+  origin: Origin,
+): VehicleSession =>
+  new VehicleSession(origin.vehicle, unit, complaint, [...meters, ...origin.readings.map((reading) => reading.meter)]);
+
+/** The session of a unit on the bench; what its vehicle taught is where it begins. */
+export function unitSession(unit: Machine, complaint: string, meters: readonly string[], origin?: Origin): Session {
+  const subject = subjectOf(unit);
+  const heard = complaintOf(subject, complaint);
+  if (!origin?.readings.length) return new Session(subject, heard, meters);
+  return new Session(subject, vehicleSession(unit, complaint, [], origin).complaintAfter(origin.readings), meters);
+}

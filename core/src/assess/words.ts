@@ -7,7 +7,11 @@ import { formatQuantity } from '../quantity/index.ts';
 /** An outcome as it is written on the tape. */
 export function outcomeText(check: Check, outcome: Outcome): string {
   if (outcome.kind === 'over-range') return 'OL';
-  if (outcome.kind === 'value') return formatQuantity(outcome.value, check.unit);
+  if (outcome.kind === 'value') {
+    // A tenth of a volt more or less is another state of charge.
+    const resolution = check.unit === 'volts' && Math.abs(outcome.value) >= 10 ? 0.01 : undefined;
+    return formatQuantity(outcome.value, check.unit, resolution);
+  }
   return findingsOf(check).find((finding) => finding.id === outcome.finding)?.name ?? outcome.finding;
 }
 

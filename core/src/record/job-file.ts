@@ -1,7 +1,9 @@
 import { array, boolean, type InferType, mixed, number, object, string } from 'yup';
 import type { Outcome } from '../checks/index.ts';
+import { hearsay, type Teller } from '../belief/index.ts';
 import { multimeters } from '../instruments/index.ts';
 import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
+import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
 
 /** The version this program writes; it reads no other. */
 export const jobFileVersion = 1;
@@ -18,8 +20,15 @@ const oneOf = <T extends string>(values: readonly T[]) =>
     .oneOf([...values], `must be one of ${values.join(', ')} — got \${value}`)
     .required();
 
-function parameter(name: ClawPoleNumber) {
-  const { least, most, symbol, name: spoken } = clawPoleNumbers[name];
+interface Ranged {
+  readonly name: string;
+  readonly symbol: string;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** A number with its range, refused in the words of its parameter. */
+function ranged({ least, most, symbol, name: spoken }: Ranged) {
   const wrong = `${spoken} must lie between ${least} and ${most} ${symbol} — got \${value}`;
   return number()
     .typeError(`${spoken} must be a number in ${symbol} — got “\${originalValue}”`)
@@ -27,6 +36,8 @@ function parameter(name: ClawPoleNumber) {
     .min(least, wrong)
     .max(most, wrong);
 }
+const parameter = (name: ClawPoleNumber) => ranged(clawPoleNumbers[name]);
+const vehicleNumber = (name: VehicleNumber) => ranged(vehicleNumbers[name]);
 
 export const machineSchema = object({
   family: oneOf(['claw-pole'] as const),
@@ -63,6 +74,8 @@ export const outcomeSchema = mixed<Outcome>()
     },
   );
 
+export const tellerSchema = oneOf(Object.keys(hearsay) as Teller[]);
+
 export const readingSchema = object({
   id: string().required('a reading needs an id'),
   check: string().required('a reading needs the id of its check'),
@@ -77,6 +90,20 @@ export const readingSchema = object({
   struck: object({ at: when(), technician: text(80).required() })
     .optional()
     .default(undefined),
+}).noUnknown('unknown field: ${unknown}');
+
+export const vehicleSchema = object({
+  ratedVolts: mixed<12 | 24>().oneOf([12, 24], 'Rated voltage must be 12 or 24 V — got ${value}').required(),
+  battery: oneOf(['flooded', 'mat'] as const),
+  crankingAmps: vehicleNumber('crankingAmps'),
+  ampHours: vehicleNumber('ampHours'),
+  machineAmps: vehicleNumber('machineAmps'),
+}).noUnknown('unknown field: ${unknown}');
+
+/** What the unit came from: the vehicle, and what was measured on it or told. */
+const originSchema = object({
+  vehicle: vehicleSchema.required('the vehicle is missing'),
+  readings: array(readingSchema.shape({ told: tellerSchema })).required(),
 }).noUnknown('unknown field: ${unknown}');
 
 const money = (name: string) =>
@@ -117,6 +144,7 @@ export const jobFileSchema = object({
   meter: oneOf(multimeters.map((meter) => meter.id)),
   celsius: number().required().min(-40).max(200),
   readings: array(readingSchema).required(),
+  origin: originSchema.optional().default(undefined),
   prices: pricesSchema.required('the prices are missing: {"items":{}} is enough'),
 }).noUnknown('unknown field: ${unknown}');
 

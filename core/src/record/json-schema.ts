@@ -1,5 +1,7 @@
+import { hearsay } from '../belief/index.ts';
 import { multimeters } from '../instruments/index.ts';
 import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
+import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
 import { jobFileVersion } from './job-file.ts';
 
 const text = (maxLength: number) => ({ type: 'string', maxLength });
@@ -20,6 +22,48 @@ const closed = (properties: Record<string, unknown>, optional: readonly string[]
 });
 const meter = { enum: multimeters.map((m) => m.id) };
 const celsius = { title: 'Temperature of the part, °C', type: 'number', minimum: -40, maximum: 200 };
+
+const outcome = {
+  oneOf: [
+    closed({ kind: { const: 'value' }, value: { type: 'number' } }),
+    closed({ kind: { const: 'over-range' } }),
+    closed({ kind: { const: 'finding' }, finding: { type: 'string' } }),
+  ],
+};
+
+/** One reading; `more` are fields that only some readings have. */
+const reading = (more: Record<string, unknown> = {}) =>
+  closed(
+    {
+      id: { type: 'string', minLength: 1 },
+      check: { type: 'string', minLength: 1 },
+      outcome,
+      meter,
+      celsius,
+      at: time,
+      technician: text(80),
+      struck: closed({ at: time, technician: text(80) }),
+      ...more,
+    },
+    ['struck'],
+  );
+
+const vehicleNumber = (name: VehicleNumber) => {
+  const { least, most, symbol, name: title } = vehicleNumbers[name];
+  return { title: `${title}, ${symbol}`, type: 'number', minimum: least, maximum: most };
+};
+
+/** The vehicle that the unit came from, and what was measured on it or told. */
+const origin = closed({
+  vehicle: closed({
+    ratedVolts: { enum: [12, 24] },
+    battery: { enum: ['flooded', 'mat'] },
+    crankingAmps: vehicleNumber('crankingAmps'),
+    ampHours: vehicleNumber('ampHours'),
+    machineAmps: vehicleNumber('machineAmps'),
+  }),
+  readings: { type: 'array', items: reading({ told: { enum: Object.keys(hearsay) } }) },
+});
 
 /** The published schema of a job file (JSON Schema 2020-12). */
 export const jobFileJsonSchema = {
@@ -49,26 +93,9 @@ export const jobFileJsonSchema = {
       celsius,
       readings: {
         type: 'array',
-        items: closed(
-          {
-            id: { type: 'string', minLength: 1 },
-            check: { type: 'string', minLength: 1 },
-            outcome: {
-              oneOf: [
-                closed({ kind: { const: 'value' }, value: { type: 'number' } }),
-                closed({ kind: { const: 'over-range' } }),
-                closed({ kind: { const: 'finding' }, finding: { type: 'string' } }),
-              ],
-            },
-            meter,
-            celsius,
-            at: time,
-            technician: text(80),
-            struck: closed({ at: time, technician: text(80) }),
-          },
-          ['struck'],
-        ),
+        items: reading(),
       },
+      origin,
       prices: closed(
         {
           labourPerHour: amount,
@@ -83,6 +110,6 @@ export const jobFileJsonSchema = {
         ['labourPerHour', 'exchange', 'core', 'comeback', 'items'],
       ),
     },
-    ['customer', 'model', 'words'],
+    ['customer', 'model', 'words', 'origin'],
   ),
 } as const;

@@ -16,18 +16,21 @@ interface Plain {
   readonly id: string;
   readonly part: string;
   readonly name: string;
+  /** What to do about it, for the customer too. */
+  readonly repair: string;
   readonly weight: number;
   readonly unit?: Fault['severity']['unit'];
   readonly grades?: readonly number[];
   readonly edits: Fault['edits'];
 }
 
-const fault = ({ id, part, name, weight, unit = 'none', grades = [1], edits }: Plain): Fault => ({
+const fault = ({ id, part, name, repair, weight, unit = 'none', grades = [1], edits }: Plain): Fault => ({
   id,
   species: id,
   place: '',
   part,
   name,
+  repair,
   weight,
   severity: { unit, grades },
   edits,
@@ -44,6 +47,7 @@ function beside(n: number): Fault[] {
       id: 'battery-flat',
       part: 'battery',
       name: 'battery flat',
+      repair: 'charge the battery, and find what left it flat',
       weight: 10,
       unit: 'volts',
       grades: [0.25, 0.5, 1, 2].map((v) => v * n),
@@ -53,6 +57,7 @@ function beside(n: number): Fault[] {
       id: 'battery-worn',
       part: 'battery',
       name: 'battery worn out',
+      repair: 'replace the battery',
       weight: 12,
       grades: [2, 4, 8],
       edits: (times) => [{ element: 'battery', scale: times }],
@@ -61,6 +66,7 @@ function beside(n: number): Fault[] {
       id: 'battery-sulphated',
       part: 'battery',
       name: 'battery sulphated',
+      repair: 'charge it slowly and test again; replace it if it fails',
       weight: 5,
       grades: [2, 4],
       edits: (times) => [
@@ -72,6 +78,7 @@ function beside(n: number): Fault[] {
       id: 'battery-cell',
       part: 'battery',
       name: 'battery with a dead cell',
+      repair: 'replace the battery: a cell is dead',
       weight: 3,
       edits: () => [
         { element: 'cells', add: -2.1 },
@@ -82,6 +89,7 @@ function beside(n: number): Fault[] {
       id: 'charge-cable',
       part: 'wiring',
       name: 'resistance in the charge cable',
+      repair: 'clean and tighten the charge cable’s joints from the unit to the battery, replace what stays warm',
       weight: 6,
       unit: 'ohms',
       grades: cableGrades,
@@ -91,6 +99,7 @@ function beside(n: number): Fault[] {
       id: 'ground-path',
       part: 'wiring',
       name: 'resistance in the ground path',
+      repair: 'clean and tighten the ground strap and its joints at engine, body and battery',
       weight: 6,
       unit: 'ohms',
       grades: cableGrades,
@@ -100,6 +109,7 @@ function beside(n: number): Fault[] {
       id: 'fuse-blown',
       part: 'wiring',
       name: 'fuse or fusible link blown',
+      repair: 'find what blew the fuse or fusible link of the charge cable, then replace it',
       weight: 4,
       edits: () => [{ element: 'fuse-link', set: lost }],
     }),
@@ -107,6 +117,7 @@ function beside(n: number): Fault[] {
       id: 'excitation-lost',
       part: 'wiring',
       name: 'no excitation',
+      repair: 'follow the excitation feed from the plug back: fuse, charge lamp, connector',
       weight: 6,
       edits: () => [{ element: 'output-limit', set: 1e9 }],
     }),
@@ -114,6 +125,7 @@ function beside(n: number): Fault[] {
       id: 'sense-bad',
       part: 'wiring',
       name: 'bad sense or regulator ground',
+      repair: 'follow the sense feed and the regulator’s ground: corroded pin, broken wire, rust under the case',
       weight: 3,
       unit: 'volts',
       grades: [0.8, 1.6, 3.2].map((v) => v * n),
@@ -123,6 +135,7 @@ function beside(n: number): Fault[] {
       id: 'belt-slip',
       part: 'belt',
       name: 'belt slipping',
+      repair: 'replace or tension the belt, look at tensioner and pulleys',
       weight: 7,
       grades: [1.5, 3, 9],
       edits: (times) => [{ element: 'output-limit', scale: times }],
@@ -131,6 +144,7 @@ function beside(n: number): Fault[] {
       id: 'body-drain',
       part: 'consumer',
       name: 'a consumer drains with the key off',
+      repair: 'pull fuses one by one with everything asleep until the drain falls, and follow that circuit',
       weight: 5,
       unit: 'ohms',
       grades: [90, 30, 9, 3].map((ohms) => ohms * n),
@@ -140,6 +154,7 @@ function beside(n: number): Fault[] {
       id: 'starter-cable',
       part: 'wiring',
       name: 'resistance in the starter cable',
+      repair: 'clean and tighten the starter cable’s joints',
       weight: 2,
       unit: 'ohms',
       grades: [0.004, 0.015, 0.05],
@@ -149,6 +164,7 @@ function beside(n: number): Fault[] {
       id: 'contacts-burnt',
       part: 'starting',
       name: 'solenoid contacts burnt',
+      repair: 'replace the solenoid’s contacts or the solenoid',
       weight: 2,
       unit: 'ohms',
       grades: [0.006, 0.03, 0.2],
@@ -158,6 +174,7 @@ function beside(n: number): Fault[] {
       id: 'starter-drag',
       part: 'starting',
       name: 'starter drags',
+      repair: 'take the starter off and bench it; turn the engine by hand first',
       weight: 3,
       grades: [0.7, 0.4, 0.1],
       edits: (share) => [{ element: 'starter-emf', scale: share }],
@@ -166,6 +183,7 @@ function beside(n: number): Fault[] {
       id: 'starter-open',
       part: 'starting',
       name: 'starter open',
+      repair: 'take the starter off and bench it',
       weight: 2,
       edits: () => [{ element: 'starter', set: lost }],
     }),
@@ -173,6 +191,7 @@ function beside(n: number): Fault[] {
       id: 'no-command',
       part: 'starting',
       name: 'no command at the solenoid',
+      repair: 'follow the command: ignition switch, relay, interlock, plug at the solenoid',
       weight: 2,
       edits: () => [{ element: 'contacts', set: lost }],
     }),

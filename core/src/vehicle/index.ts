@@ -2,4 +2,4 @@ export { places } from './faults.ts';
 export { type Scene, scenes, vehicleNetwork } from './network.ts';
 export { vehicleSubject } from './subject.ts';
 export { type WrongWay, wrongWays } from './wrong-ways.ts';
-export { type Vehicle, vehicleGeneric } from './vehicle.ts';
+export { type Vehicle, vehicleGeneric, type VehicleNumber, vehicleNumbers } from './vehicle.ts';

@@ -9,6 +9,15 @@ export interface Vehicle {
   readonly machineAmps: number;
 }
 
+/** The numbers that describe a vehicle, with their range. */
+export const vehicleNumbers = {
+  crankingAmps: { name: 'Cold-cranking amps', symbol: 'A', least: 50, most: 3000 },
+  ampHours: { name: 'Battery', symbol: 'Ah', least: 2, most: 1000 },
+  machineAmps: { name: 'The unit’s rated current', symbol: 'A', least: 5, most: 500 },
+} as const;
+
+export type VehicleNumber = keyof typeof vehicleNumbers;
+
 /** A vehicle of which nothing is known but its volts and the machine's amps. */
 export const vehicleGeneric = (ratedVolts: 12 | 24, machineAmps: number): Vehicle => ({
   ratedVolts,

@@ -1,6 +1,22 @@
+import type { Origin, TapeReading } from '@refectum/core/assess';
+import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
+import { type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { CourseId, Prices } from '@refectum/core/verdict';
+
+/** Where a reading is taken. */
+export type Place = 'bench' | 'vehicle';
+
+/** What is read off a unit beside its ratings; empty where nobody looked. */
+export interface Plate {
+  readonly direction: '' | 'clockwise' | 'counter-clockwise' | 'either';
+  readonly pulley: '' | 'solid' | 'one-way clutch' | 'decoupler';
+  readonly connector: string;
+  readonly cameWith: string;
+}
+export const directions = ['', 'clockwise', 'counter-clockwise', 'either'] as const;
+export const pulleys = ['', 'solid', 'one-way clutch', 'decoupler'] as const;
 
 /** A job as screens and API know it. */
 export interface Job {
@@ -13,10 +29,12 @@ export interface Job {
   readonly words: string;
   readonly due: string | null;
   readonly machine: Machine;
+  readonly plate: Plate;
   readonly assembly: string;
   readonly meter: string;
   readonly celsius: number;
   readonly prices: Prices;
+  readonly vehicle: Vehicle | null;
   readonly checkedInAt: string;
   readonly technician: string;
   readonly readings: readonly TakenReading[];
@@ -25,6 +43,8 @@ export interface Job {
 
 export interface TakenReading {
   readonly id: string;
+  readonly place: Place;
+  readonly told: Teller;
   readonly check: string;
   readonly typed: string;
   readonly outcome: Outcome;
@@ -54,4 +74,26 @@ export function tagFromCode(code: string): number | undefined {
   return match ? Number(match[1]) : undefined;
 }
 
-export const standing = (job: Job): readonly TakenReading[] => job.readings.filter((reading) => !reading.struck);
+/** The readings of one place that stand. */
+export const standing = ({ readings }: Pick<Job, 'readings'>, place: Place): readonly TakenReading[] =>
+  readings.filter((reading) => !reading.struck && reading.place === place);
+
+/** The vehicle as it was described, or as little as the unit's plate tells of it. */
+export const vehicleOf = ({ vehicle, machine }: Pick<Job, 'vehicle' | 'machine'>): Vehicle =>
+  vehicle ?? vehicleGeneric(machine.ratedVolts, machine.ratedAmps);
+
+/** What the reasoning needs of a reading. */
+export const tapeReading = ({ id, check, outcome, meter, celsius, told }: TakenReading): TapeReading => ({
+  id,
+  check,
+  outcome,
+  meter,
+  celsius,
+  told,
+});
+
+/** What the reasoning is given of a unit's vehicle. */
+export const originOf = (job: Pick<Job, 'vehicle' | 'machine' | 'readings'>): Origin => ({
+  vehicle: vehicleOf(job),
+  readings: standing(job, 'vehicle').map(tapeReading),
+});

@@ -2,7 +2,7 @@ import type { Assessment } from '@refectum/core/assess';
 import { type Machine, familyOf } from '@refectum/core/machines';
 import { multimeterById } from '@refectum/core/instruments';
 import { formatQuantity } from '@refectum/core/quantity';
-import { type Job, standing } from './job.ts';
+import { type Job, type Plate, standing } from './job.ts';
 
 /** What stands on every report. */
 export const reportCautions: readonly string[] = [
@@ -21,6 +21,7 @@ export function identityLines(job: Job): readonly (readonly [string, string])[] 
     ['Complaint', `${complaintName(job)}${job.words ? `: ${job.words}` : ''}`],
     ['Rating', `${machine.ratedVolts}\u202fV, ${machine.ratedAmps}\u202fA`],
     ['Build', buildLine(machine)],
+    ...plateLine(job.plate),
     ['Measured with', metersLine(job)],
     [
       'Reckoned with',
@@ -31,11 +32,18 @@ export function identityLines(job: Job): readonly (readonly [string, string])[] 
 
 /** The meters of the readings that stand, and the temperatures they were taken at. */
 function metersLine(job: Job): string {
-  const readings = standing(job);
+  const readings = standing(job, 'bench');
   if (readings.length === 0) return 'nothing yet';
   const meters = new Set(readings.map(({ meter }) => multimeterById(meter).name));
   const celsius = new Set(readings.map((reading) => formatQuantity(reading.celsius, 'celsius', 1)));
   return `${[...meters].join(', ')}; part at ${[...celsius].join(', ')}`;
+}
+
+/** What else was read off the unit; no line when nothing was. */
+function plateLine({ direction, pulley, connector, cameWith }: Plate): readonly (readonly [string, string])[] {
+  const read = [direction && `turns ${direction}`, pulley && `${pulley} pulley`, connector && `connector ${connector}`];
+  const line = [...read, cameWith && `came with ${cameWith}`].filter(Boolean).join('; ');
+  return line ? [['Plate', line]] : [];
 }
 
 const complaintName = (job: Job): string =>

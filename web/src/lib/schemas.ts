@@ -1,8 +1,9 @@
-import { machineSchema, outcomeSchema, pricesSchema } from '@refectum/core/record';
+import { machineSchema, outcomeSchema, pricesSchema, tellerSchema, vehicleSchema } from '@refectum/core/record';
 import { multimeters } from '@refectum/core/instruments';
 import { families } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
 import { mixed, number, object, string } from 'yup';
+import { directions, type Place, pulleys } from './job.ts';
 
 /** What comes in through a form or the API; the same schema on both sides. */
 
@@ -43,10 +44,20 @@ export const checkInSchema = object({
     .matches(/^(\d{4}-\d{2}-\d{2})?$/, 'a date like 2026-05-04')
     .default(''),
   machine: machineSchema,
+  plate: object({
+    direction: string().oneOf(directions).default(''),
+    pulley: string().oneOf(pulleys).default(''),
+    connector: string().trim().max(60, 'at most 60 characters').default(''),
+    cameWith: string().trim().max(200, 'at most 200 characters').default(''),
+  }),
+  /** Where the work goes on. */
+  next: mixed<Place>().oneOf(['bench', 'vehicle']).default('bench'),
 });
 
 export const readingEntrySchema = object({
   id: id(),
+  place: mixed<Place>().oneOf(['bench', 'vehicle'], 'must be bench or vehicle — got ${value}').required(),
+  told: tellerSchema,
   check: string().required(),
   typed: string().max(60).required(),
   outcome: outcomeSchema,
@@ -63,6 +74,7 @@ export const benchChangeSchema = object({
   meter: meterSchema.optional(),
   celsius: celsiusSchema.optional(),
   prices: pricesSchema.optional().default(undefined),
+  vehicle: vehicleSchema.optional().default(undefined),
   technician,
 });
 

@@ -8,12 +8,12 @@
   const hooks = $derived([
     {
       name: 'Waiting',
-      jobs: data.jobs.filter((job) => !job.verdicts.length && !standing(job).length),
+      jobs: data.jobs.filter((job) => !job.verdicts.length && !standing(job, 'bench').length),
       empty: 'Nothing waits.',
     },
     {
       name: 'On the bench',
-      jobs: data.jobs.filter((job) => !job.verdicts.length && standing(job).length > 0),
+      jobs: data.jobs.filter((job) => !job.verdicts.length && standing(job, 'bench').length > 0),
       empty: 'The benches are free.',
     },
     { name: 'Decided', jobs: data.jobs.filter((job) => job.verdicts.length > 0), empty: 'Nothing decided yet.' },

@@ -1,13 +1,15 @@
+import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
-import { type Family, familyOf, type Machine } from '@refectum/core/machines';
+import { type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
+import { type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import { type Remote, wrap } from 'comlink';
-import type { Job, TakenReading } from '../job.ts';
+import { type Job, originOf, type Place, type TakenReading, tapeReading, vehicleOf } from '../job.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
-import type { BenchOutlook, Reasoner } from './reasoner.worker.ts';
+import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 
-type BenchPlace = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices'>;
+type Setting = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle'>;
 
 interface Technician {
   readonly id: string;
@@ -19,10 +21,12 @@ const prepared = 3;
 
 const draftKey = (tag: number): string => `refectum-entry-${tag}`;
 
-/** One unit at one screen: what the server knows, what is on its way there, and what follows from both. */
+/**
+ * One unit at one screen, on the bench or still on its vehicle: what the server knows, what is on its way there, and
+ * what follows from both.
+ */
 export class Bench {
-  readonly family: Family<Machine>;
-  readonly checks: readonly Check[];
+  readonly at: Place;
   #served = $state.raw<Job>()!;
   #technician = $state.raw<Technician | undefined>();
   #reasoner: Remote<Reasoner> | undefined;
@@ -31,23 +35,39 @@ export class Bench {
   #thought = '';
   #thinking: Promise<void> = Promise.resolve();
   #diagnosis = $state.raw<Diagnosis | undefined>();
-  #outlook = $state.raw<BenchOutlook | undefined>();
+  #outlook = $state.raw<PlaceOutlook | undefined>();
   #ruler = $state.raw<Ruler | undefined>();
   #picked = $state<string | undefined>();
   #entry = $state('');
   #problem = $state<string | undefined>();
   /** How many of the taken writes the served job is known to hold. */
   #settled = $state(0);
+  #told = $state<Teller>('own');
+  #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#place })));
   #place = $derived.by(() => this.#withWaitingChanges());
-  #readings = $derived.by(() => this.#withWaitingReadings());
+  #all = $derived.by(() => this.#withWaitingReadings());
+  #readings = $derived(this.#all.filter((reading) => reading.place === this.at));
 
-  constructor(job: Job, technician: Technician | undefined) {
+  constructor(job: Job, technician: Technician | undefined, at: Place) {
+    this.at = at;
     this.#served = job;
     this.#technician = technician;
-    this.family = familyOf(job.machine);
-    this.checks = this.family.checks(job.machine);
   }
 
+  /** The unit or its vehicle, as the reasoning has it. */
+  get subject(): Subject {
+    return this.#subject;
+  }
+  get checks(): readonly Check[] {
+    return this.#subject.checks;
+  }
+  /** Who measured what is typed next. */
+  get told(): Teller {
+    return this.#told;
+  }
+  set told(teller: Teller) {
+    this.#told = teller;
+  }
   get job(): Job {
     return this.#served;
   }
@@ -55,7 +75,7 @@ export class Bench {
     return this.#diagnosis;
   }
   /** Follows the diagnosis by a moment. */
-  get outlook(): BenchOutlook | undefined {
+  get outlook(): PlaceOutlook | undefined {
     return this.#outlook;
   }
   get ruler(): Ruler | undefined {
@@ -67,7 +87,7 @@ export class Bench {
   get entry(): string {
     return this.#entry;
   }
-  get place(): BenchPlace {
+  get place(): Setting {
     return this.#place;
   }
   /** The tape: every reading, struck ones too. */
@@ -146,7 +166,17 @@ export class Bench {
     const technician = this.#need();
     if (!check || !technician || !(await this.#stillAt(check))) return false;
     const { meter, celsius } = this.#place;
-    const taken = { id: freshId(), check: check.id, typed, outcome, meter, celsius, at: new Date().toISOString() };
+    const taken = {
+      id: freshId(),
+      place: this.at,
+      told: this.#told,
+      check: check.id,
+      typed,
+      outcome,
+      meter,
+      celsius,
+      at: new Date().toISOString(),
+    };
     this.type('');
     this.#picked = undefined;
     await this.#send('POST', 'readings', taken.id, { ...taken, technician: technician.id });
@@ -168,7 +198,7 @@ export class Bench {
     await this.pick(newest.check);
   }
 
-  async change(change: Partial<BenchPlace>): Promise<void> {
+  async change(change: Partial<Setting>): Promise<void> {
     const technician = this.#need();
     if (!technician) return;
     await this.#send('PATCH', '', freshId(), { ...change, technician: technician.id });
@@ -181,7 +211,7 @@ export class Bench {
 
   async #thinkAnew(last: Promise<void>): Promise<void> {
     if (!this.#reasoner) return;
-    const unit = this.#unit();
+    const unit = this.#asked();
     const situation = this.#situation();
     const thought = JSON.stringify([unit, situation]);
     if (thought === this.#thought) return last;
@@ -202,19 +232,23 @@ export class Bench {
     const { check } = this;
     if (!check || !this.#reasoner) return;
     const round = this.#round;
-    const ruler = await this.#reasoner.ruler(this.#unit(), check.id, this.#situation());
+    const ruler = await this.#reasoner.ruler(this.#asked(), check.id, this.#situation());
     if (round !== this.#round || this.check !== check) return;
     this.#ruler = ruler;
     const likely = [check.id, ...(this.#outlook?.next.slice(0, prepared).map((next) => next.check) ?? [])];
-    await this.#reasoner.prepare(this.#unit(), this.#situation(), [...new Set(likely)]);
+    await this.#reasoner.prepare(this.#asked(), this.#situation(), [...new Set(likely)]);
   }
 
   /** Whether a check is still at hand once the last reading has been thought through; says so when not. */
   async #stillAt(check: Check): Promise<boolean> {
     await this.#thinking;
-    if (this.check === check) return true;
+    if (this.check?.id === check.id) return true;
     this.#problem = 'The next check was just being chosen, and it is another one now: nothing was recorded.';
     return false;
+  }
+
+  #subjectOf({ machine, complaint }: Job, vehicle: Vehicle): Subject {
+    return this.at === 'bench' ? subjectOf(machine) : vehicleSubject(vehicle, machine, complaint).subject;
   }
 
   #need(): Technician | undefined {
@@ -232,20 +266,22 @@ export class Bench {
     await Promise.all([kept, this.think()]);
   }
 
-  #unit() {
+  #asked(): Asked {
     const { machine, complaint } = this.#served;
     const meters = [...new Set([this.#place.meter, ...this.standing.map((reading) => reading.meter)])].sort();
-    return { machine, complaint, meters };
+    const { vehicle, readings } = originOf({ machine, vehicle: this.#place.vehicle, readings: this.#all });
+    // On the vehicle its readings are the situation, on the bench they are where it begins.
+    return {
+      place: this.at,
+      machine,
+      complaint,
+      meters,
+      origin: { vehicle, readings: this.at === 'bench' ? readings : [] },
+    };
   }
 
   #situation(): BenchSituation {
-    const readings = this.standing.map(({ id, check, outcome, meter, celsius }) => ({
-      id,
-      check,
-      outcome,
-      meter,
-      celsius,
-    }));
+    const readings = this.standing.map(tapeReading);
     return { ...this.#place, readings };
   }
 
@@ -269,15 +305,21 @@ export class Bench {
     );
   }
 
-  #withWaitingChanges(): BenchPlace {
-    const { tag, assembly, meter, celsius, prices } = this.#served;
+  #withWaitingChanges(): Setting {
+    const { tag, assembly, meter, celsius, prices, vehicle } = this.#served;
     const changes = [...outbox.taken.slice(this.#settled), ...outbox.waiting]
       .filter((item) => item.tag === tag && item.method === 'PATCH')
-      .map(({ body: { technician: _, ...change } }) => change as Partial<BenchPlace>);
-    const place: BenchPlace = Object.assign({ assembly, meter, celsius, prices }, ...changes);
-    const newest = this.#withWaitingReadings().at(-1);
-    const told = this.#served.readings.some(({ id }) => id === newest?.id);
-    const check = told ? undefined : this.checks.find(({ id }) => id === newest?.check);
+      .map(({ body: { technician: _, ...change } }) => change as Partial<Setting>);
+    const place: Setting = Object.assign({ assembly, meter, celsius, prices, vehicle }, ...changes);
+    const newest = this.#withWaitingReadings()
+      .filter((reading) => reading.place === this.at)
+      .at(-1);
+    if (this.at === 'vehicle') {
+      const { checks } = this.#subjectOf(this.#served, vehicleOf({ ...this.#served, vehicle: place.vehicle }));
+      return { ...place, assembly: checks.find(({ id }) => id === newest?.check)?.assembly || 'parked' };
+    }
+    const known = this.#served.readings.some(({ id }) => id === newest?.id);
+    const check = known ? undefined : subjectOf(this.#served.machine).checks.find(({ id }) => id === newest?.check);
     return { ...place, assembly: check?.assembly || place.assembly };
   }
 }

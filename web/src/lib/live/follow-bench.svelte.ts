@@ -1,5 +1,5 @@
 import { untrack } from 'svelte';
-import type { Job } from '../job.ts';
+import type { Job, Place } from '../job.ts';
 import { Bench } from './bench.svelte.ts';
 import { watchChanges } from './changes.ts';
 import { outbox } from './outbox.svelte.ts';
@@ -14,11 +14,11 @@ interface Served {
  * The bench of the unit on screen, started, and kept up with the server: a new unit is a new bench, a newer word on
  * the same unit is not. To be called while a page is set up; `served` answers the page's data.
  */
-export function followBench(served: () => Served): { readonly current: Bench } {
+export function followBench(served: () => Served, at: Place): { readonly current: Bench } {
   const id = $derived(served().job.id);
   const bench = $derived.by(() => {
     void id;
-    return untrack(() => new Bench(served().job, served().technician));
+    return untrack(() => new Bench(served().job, served().technician, at));
   });
   // Started once for each bench; what it reads of itself on the way is no reason to start again.
   $effect(() => {

@@ -19,11 +19,13 @@
   /** Low ohms and everything else are drawn evenly; ohms over decades by their logarithm. */
   const wide = $derived(ruler.unit === 'ohms' && ruler.to > 100);
   const place = (v: number): number => {
-    const clamped = Math.min(Math.max(v, 0), ruler.to);
-    const share = wide ? Math.log10(1 + clamped) / Math.log10(1 + ruler.to) : clamped / ruler.to;
+    const clamped = Math.min(Math.max(v, ruler.from), ruler.to);
+    const share = wide
+      ? Math.log10(1 + clamped) / Math.log10(1 + ruler.to)
+      : (clamped - ruler.from) / (ruler.to - ruler.from);
     return left + share * (right - left);
   };
-  const ticks = $derived(wide ? decades(ruler.to) : even(ruler.to));
+  const ticks = $derived(wide ? decades(ruler.to) : even(ruler.from, ruler.to));
   const rows = $derived([
     ...ruler.sound.map((band) => ({ ...band, sound: true })),
     ...ruler.suspects.map((band) => ({ ...band, sound: false })),
@@ -31,11 +33,12 @@
   const height = $derived(top + rows.length * rowHeight + 8);
   const hasOver = $derived(ruler.top !== undefined);
 
-  function even(to: number): number[] {
-    const raw = to / 6;
+  function even(from: number, to: number): number[] {
+    const raw = (to - from) / 6;
     const power = 10 ** Math.floor(Math.log10(raw));
     const step = [1, 2, 5, 10].map((m) => m * power).find((s) => s >= raw)!;
-    return Array.from({ length: Math.floor(to / step) + 1 }, (_, i) => i * step);
+    const first = Math.ceil(from / step);
+    return Array.from({ length: Math.floor(to / step) - first + 1 }, (_, i) => (first + i) * step);
   }
   function decades(to: number): number[] {
     const count = Math.floor(Math.log10(to));

@@ -61,7 +61,7 @@
   {#if apart && !part}
     <p class="py-2 text-sm">
       To tell <strong>{apart.between[0]}</strong> from <strong>{apart.between[1]}</strong>:
-      {apart.name ?? 'no check at rest does'}.
+      {apart.name ?? 'no check here does'}.
     </p>
   {/if}
   {#if diagnosis.cleared.length && !part}

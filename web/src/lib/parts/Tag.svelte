@@ -12,7 +12,7 @@
   const { job, wide = false }: Props = $props();
   const complaint = $derived(familyOf(job.machine).complaints.find((c) => c.id === job.complaint)?.name ?? '');
   const decision = $derived(job.verdicts.at(-1));
-  const readings = $derived(standing(job).length);
+  const readings = $derived(standing(job, 'bench').length);
 </script>
 
 <div class="tag" class:wide>

@@ -53,6 +53,9 @@
             <Mark word={judged.word} /> <span>{judged.word}</span>
           {/if}
         </p>
+        {#if reading.told !== 'own'}
+          <p class="text-sm">{reading.told === 'shop' ? 'told by another shop' : 'told by the customer'}</p>
+        {/if}
         {#if judged && !reading.struck}
           {#if judged.net}<p class="text-sm">{judged.net}</p>{/if}
           {#if judged.repeat}

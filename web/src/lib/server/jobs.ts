@@ -1,9 +1,12 @@
 import type { Assessment } from '@refectum/core/assess';
 import { type CourseId } from '@refectum/core/verdict';
-import { familyOf, type Machine } from '@refectum/core/machines';
+import type { Teller } from '@refectum/core/belief';
+import { type Check, findingsOf } from '@refectum/core/checks';
+import { familyOf, type Machine, subjectOf } from '@refectum/core/machines';
+import { vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import type { Job, TakenReading } from '../job.ts';
+import { type Job, type Place, type Plate, type TakenReading, vehicleOf } from '../job.ts';
 import { database, type Queryable } from './db/connect.ts';
 import { job, reading, shop, strike, technician, verdict } from './db/schema.ts';
 import { announce } from './live.ts';
@@ -81,14 +84,18 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     words: row.words,
     due: row.due,
     machine: row.machine,
+    plate: row.plate,
     assembly: row.assembly,
     meter: row.meter,
     celsius: row.celsius,
     prices: row.prices,
+    vehicle: row.vehicle,
     checkedInAt: row.checkedInAt.toISOString(),
     technician: name(row.technicianId),
     readings: readings.map(({ reading: r, strike: s }): TakenReading => ({
       id: r.id,
+      place: r.place,
+      told: r.told,
       check: r.check,
       typed: r.typed,
       outcome: r.outcome,
@@ -118,6 +125,7 @@ export interface CheckIn {
   readonly words: string;
   readonly due: string;
   readonly machine: Machine;
+  readonly plate?: Plate;
 }
 
 /** Takes a unit in under the shop's next tag number. Sent twice under one id it is one job. */
@@ -159,6 +167,8 @@ export async function checkIn(
 
 export interface ReadingEntry {
   readonly id: string;
+  readonly place: Place;
+  readonly told: Teller;
   readonly check: string;
   readonly typed: string;
   readonly outcome: typeof reading.$inferInsert.outcome;
@@ -168,20 +178,37 @@ export interface ReadingEntry {
   readonly technician: string;
 }
 
+const checksAt = (place: Place, { machine, vehicle, complaint }: JobRow): readonly Check[] =>
+  place === 'bench'
+    ? subjectOf(machine).checks
+    : vehicleSubject(vehicleOf({ machine, vehicle }), machine, complaint).subject.checks;
+
+/** The check that a reading is of; refused when the unit or its vehicle has none such, or none with such a result. */
+function checkFor(row: JobRow, { place, told, check: id, outcome }: ReadingEntry): Check {
+  const check = checksAt(place, row).find((c) => c.id === id);
+  if (!check)
+    throw new Refused(422, `This ${place === 'bench' ? 'unit' : 'vehicle'} has no check “${id}”: reload the page.`);
+  if (place === 'bench' && told !== 'own')
+    throw new Refused(422, 'On the bench we measure ourselves: only readings on the vehicle are told.');
+  const findings = findingsOf(check);
+  const fits = outcome.kind === 'finding' ? findings.some((f) => f.id === outcome.finding) : findings.length === 0;
+  if (!fits) throw new Refused(422, `“${check.name}” can’t have that result.`);
+  return check;
+}
+
 /** Adds a reading; the same id twice is one reading. */
 export async function addReading(shopId: string, tag: number, entry: ReadingEntry): Promise<void> {
   await database().transaction(async (db) => {
     await needTechnician(db, shopId, entry.technician);
     const row = await needJob(db, shopId, tag, true);
-    const check = familyOf(row.machine)
-      .checks(row.machine)
-      .find((c) => c.id === entry.check);
-    if (!check) throw new Refused(422, `This unit has no check “${entry.check}”: reload the bench.`);
+    const check = checkFor(row, entry);
     await db
       .insert(reading)
       .values({
         id: entry.id,
         jobId: row.id,
+        place: entry.place,
+        told: entry.told,
         check: entry.check,
         typed: entry.typed,
         outcome: entry.outcome,
@@ -191,7 +218,8 @@ export async function addReading(shopId: string, tag: number, entry: ReadingEntr
         technicianId: entry.technician,
       })
       .onConflictDoNothing();
-    if (check.assembly) await db.update(job).set({ assembly: check.assembly }).where(eq(job.id, row.id));
+    if (entry.place === 'bench' && check.assembly)
+      await db.update(job).set({ assembly: check.assembly }).where(eq(job.id, row.id));
     await announce(db, tag);
   });
 }
@@ -218,7 +246,7 @@ export async function strikeReading(
   });
 }
 
-export type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' | 'prices'>>;
+export type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle'>>;
 
 /** Changes what describes the bench or the prices. */
 export async function changeJob(shopId: string, tag: number, technicianId: string, change: BenchChange): Promise<void> {
@@ -263,6 +291,23 @@ export async function addVerdict(
   });
 }
 
+const readingRecord = ({ id, check, outcome, meter, celsius, at, technician: by, struck }: TakenReading) => ({
+  id,
+  check,
+  outcome,
+  meter,
+  celsius,
+  at,
+  technician: by,
+  struck,
+});
+
+function originRecord(found: Job): JobFile['origin'] {
+  const taken = found.readings.filter(({ place }) => place === 'vehicle');
+  if (!taken.length && !found.vehicle) return undefined;
+  return { vehicle: vehicleOf(found), readings: taken.map((r) => ({ ...readingRecord(r), told: r.told })) };
+}
+
 /** The job in the open format. */
 export function jobFileOf(found: Job): JobFile {
   return {
@@ -277,16 +322,8 @@ export function jobFileOf(found: Job): JobFile {
     assembly: found.assembly,
     meter: found.meter,
     celsius: found.celsius,
-    readings: found.readings.map(({ id, check, outcome, meter, celsius, at, technician: by, struck }) => ({
-      id,
-      check,
-      outcome,
-      meter,
-      celsius,
-      at,
-      technician: by,
-      struck,
-    })),
+    readings: found.readings.filter(({ place }) => place === 'bench').map(readingRecord),
+    origin: originRecord(found),
     prices: { ...found.prices, items: { ...found.prices.items } },
   };
 }

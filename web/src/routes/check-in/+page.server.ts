@@ -16,6 +16,8 @@ const fresh = () => ({
   words: '',
   due: '',
   machine: clawPoleGeneric(12, 90),
+  plate: { direction: '' as const, pulley: '' as const, connector: '', cameWith: '' },
+  next: 'bench' as const,
 });
 
 export const load: PageServerLoad = async () => ({
@@ -33,11 +35,12 @@ export const actions: Actions = {
     }
     let tag: number;
     try {
-      tag = await checkIn(locals.shop.id, locals.technician.id, form.data);
+      const { next: _, ...entry } = form.data;
+      tag = await checkIn(locals.shop.id, locals.technician.id, entry);
     } catch (cause) {
       if (cause instanceof Refused) return message(form, cause.message, { status: 409 });
       throw cause;
     }
-    throw redirect(303, `/unit/${tag}`);
+    throw redirect(303, form.data.next === 'vehicle' ? `/unit/${tag}/vehicle` : `/unit/${tag}`);
   },
 };

@@ -5,7 +5,11 @@
   import { yupClient } from 'sveltekit-superforms/adapters';
   import Field from '$lib/parts/Field.svelte';
   import QuantityField from '$lib/parts/QuantityField.svelte';
+  import { dayOf } from '$lib/dates.ts';
+  import { directions, type Plate, pulleys } from '$lib/job.ts';
+  import { known } from '$lib/live/known.ts';
   import { checkInSchema } from '$lib/schemas.ts';
+  import { courseNames, type CourseId } from '@refectum/core/verdict';
 
   const { data } = $props();
   const { form, errors, enhance, message, submitting } = superForm(
@@ -23,6 +27,35 @@
     $form.machine.statorPairOhms = usual.statorPairOhms;
     $form.machine.rotorOhms = usual.rotorOhms;
   }
+  interface Model {
+    readonly model: string;
+    readonly machine: ClawPole;
+    readonly plate: Plate;
+    readonly tag: number;
+  }
+  let customers = $state.raw<readonly string[]>([]);
+  let models = $state.raw<readonly Model[]>([]);
+  /** The earlier job that the build was taken from. */
+  let taken = $state<number>();
+  let earlier = $state.raw<readonly { tag: number; at: string; course?: CourseId; reason?: string }[]>([]);
+
+  async function onCustomer() {
+    customers = await known('customer', $form.customer);
+  }
+  /** A model that was here before is filled in as it was built then. */
+  async function onModel() {
+    models = await known<Model>('model', $form.model);
+    const same = models.find(({ model }) => model.toLowerCase() === $form.model.trim().toLowerCase());
+    taken = same?.tag;
+    if (!same) return;
+    $form.machine = { ...same.machine };
+    $form.plate = { ...$form.plate, ...same.plate, cameWith: $form.plate.cameWith };
+    touched = true;
+  }
+  async function onSerial() {
+    earlier = await known('serial', $form.serial);
+  }
+
   const set = <K extends keyof ClawPole>(name: K, value: number | undefined) => {
     ($form.machine as unknown as Record<string, number | undefined>)[name] = value;
   };
@@ -44,9 +77,14 @@
               type="text"
               autocomplete="off"
               autofocus
+              list="customers"
+              oninput={onCustomer}
               bind:value={$form.customer}
             />{/snippet}
         </Field>
+        <datalist id="customers"
+          >{#each customers as name (name)}<option value={name}></option>{/each}</datalist
+        >
       </div>
       <Field id="model" label="Model, from the plate" errors={$errors.model}>
         {#snippet children(a)}<input
@@ -54,18 +92,35 @@
             class="input w-full"
             type="text"
             autocomplete="off"
+            list="models"
+            oninput={onModel}
             bind:value={$form.model}
           />{/snippet}
       </Field>
+      <datalist id="models"
+        >{#each models as { model } (model)}<option value={model}></option>{/each}</datalist
+      >
       <Field id="serial" label="Serial number" errors={$errors.serial}>
         {#snippet children(a)}<input
             {...a}
             class="input w-full"
             type="text"
             autocomplete="off"
+            onchange={onSerial}
             bind:value={$form.serial}
           />{/snippet}
       </Field>
+      {#if taken !== undefined}
+        <p role="status" class="col-span-2 mb-2 border-l-4 border-info px-3 py-1">
+          Filled in as tag <a class="figure link" href="/unit/{taken}">{taken}</a> was built: compare with the plate.
+        </p>
+      {/if}
+      {#each earlier as { tag, at, course, reason } (tag)}
+        <p role="status" class="col-span-2 mb-2 border-l-4 border-warning px-3 py-1">
+          This serial number was here: tag <a class="figure link" href="/unit/{tag}/report">{tag}</a>, {dayOf(at)}.
+          {course ? `${courseNames[course]}: ${reason}` : 'Nothing was decided.'}
+        </p>
+      {/each}
       <Field id="complaint" label="Complaint" errors={$errors.complaint}>
         {#snippet children(a)}
           <select {...a} class="select w-full" bind:value={$form.complaint}>
@@ -153,6 +208,42 @@
         </Field>
       </div>
       <details class="col-span-2">
+        <summary class="min-h-11 cursor-pointer py-2">Direction, pulley, connector, what came with it</summary>
+        <div class="grid grid-cols-2 gap-x-4">
+          <Field id="direction" label="Direction, seen from the pulley" errors={$errors.plate?.direction}>
+            {#snippet children(a)}
+              <select {...a} class="select w-full" bind:value={$form.plate.direction}>
+                {#each directions as direction (direction)}<option value={direction}>{direction || 'not read'}</option
+                  >{/each}
+              </select>
+            {/snippet}
+          </Field>
+          <Field id="pulley" label="Pulley" errors={$errors.plate?.pulley}>
+            {#snippet children(a)}
+              <select {...a} class="select w-full" bind:value={$form.plate.pulley}>
+                {#each pulleys as pulley (pulley)}<option value={pulley}>{pulley || 'not read'}</option>{/each}
+              </select>
+            {/snippet}
+          </Field>
+          <Field id="connector" label="Connector" errors={$errors.plate?.connector}>
+            {#snippet children(a)}<input
+                {...a}
+                class="input w-full"
+                type="text"
+                bind:value={$form.plate.connector}
+              />{/snippet}
+          </Field>
+          <Field id="came-with" label="Came with" errors={$errors.plate?.cameWith}>
+            {#snippet children(a)}<input
+                {...a}
+                class="input w-full"
+                type="text"
+                bind:value={$form.plate.cameWith}
+              />{/snippet}
+          </Field>
+        </div>
+      </details>
+      <details class="col-span-2">
         <summary class="min-h-11 cursor-pointer py-2">Windings and brushes, at 20 °C</summary>
         <div class="grid grid-cols-2 gap-x-4" oninput={() => (touched = true)}>
           <QuantityField
@@ -195,7 +286,18 @@
     </fieldset>
     <div class="flex justify-end gap-3 md:col-span-2">
       <a class="btn" href="/">Not now</a>
-      <button class="btn btn-primary" disabled={$submitting}>Check in and start</button>
+      <button
+        type="button"
+        class="btn"
+        disabled={$submitting}
+        onclick={(event) => {
+          $form.next = 'vehicle';
+          event.currentTarget.form?.requestSubmit();
+        }}>Check in, vehicle first</button
+      >
+      <button class="btn btn-primary" disabled={$submitting} onclick={() => ($form.next = 'bench')}
+        >Check in and start</button
+      >
     </div>
   </form>
 </section>

@@ -1,9 +1,12 @@
 import type { Assessment } from '@refectum/core/assess';
+import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
 import type { JobFile } from '@refectum/core/record';
+import type { Vehicle } from '@refectum/core/vehicle';
 import type { Prices } from '@refectum/core/verdict';
 import { date, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import type { Place, Plate } from '../../job.ts';
 
 const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
 
@@ -45,10 +48,14 @@ export const job = pgTable(
     words: text().notNull(),
     due: date({ mode: 'string' }),
     machine: jsonb().$type<Machine>().notNull(),
+    /** What else the unit carries and came with. */
+    plate: jsonb().$type<Plate>().notNull().default({ direction: '', pulley: '', connector: '', cameWith: '' }),
     assembly: text().notNull(),
     meter: text().notNull(),
     celsius: real().notNull(),
     prices: jsonb().$type<Prices>().notNull(),
+    /** What the unit came from; null as long as nobody asked. */
+    vehicle: jsonb().$type<Vehicle>(),
     checkedInAt: moment(),
     technicianId: uuid()
       .notNull()
@@ -58,7 +65,12 @@ export const job = pgTable(
       .notNull()
       .references(() => technician.id),
   },
-  (table) => [unique().on(table.shopId, table.tag)],
+  (table) => [
+    unique().on(table.shopId, table.tag),
+    index().on(table.shopId, table.customer),
+    index().on(table.shopId, table.model),
+    index().on(table.shopId, table.serial),
+  ],
 );
 
 export const reading = pgTable(
@@ -71,6 +83,10 @@ export const reading = pgTable(
       .references(() => job.id),
     /** Order of arrival. */
     number: integer().generatedAlwaysAsIdentity(),
+    /** Where it was taken: `bench` or `vehicle`. */
+    place: text().$type<Place>().notNull().default('bench'),
+    /** Who measured it: `own`, or whoever told us. */
+    told: text().$type<Teller>().notNull().default('own'),
     check: text().notNull(),
     /** As typed, before it was understood. */
     typed: text().notNull(),

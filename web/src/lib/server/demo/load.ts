@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { type Case, checkOf, fromScale, openCase } from '@refectum/core/belief';
+import { unitSession } from '@refectum/core/assess';
+import { type Case, checkOf, fromScale } from '@refectum/core/belief';
 import { findingsOf, type Outcome } from '@refectum/core/checks';
 import { multimeterById, rangeFor } from '@refectum/core/instruments';
 import { addDays, formatISO, subMinutes } from 'date-fns';
@@ -34,18 +35,34 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
   const due = formatISO(addDays(start, unit.dueInDays), { representation: 'date' });
   const tag = await checkIn(shopId, by, { ...unit, id: randomUUID(), due }, unit.meter);
   await changeJob(shopId, tag, by, { celsius: unit.celsius, prices: unit.prices ?? { items: {} } });
-  const opened = openCase(unit.machine, unit.complaint, [multimeterById(unit.meter)]);
+  const opened = unitSession(unit.machine, unit.complaint, [unit.meter]).opened;
   for (const [n, step] of unit.done.entries()) {
     const [check, given] = typeof step === 'string' ? [step, undefined] : step;
     const outcome = given === undefined ? demoOutcome(opened, unit, check, n) : givenOutcome(given);
     await addReading(shopId, tag, {
       id: randomUUID(),
+      place: 'bench',
+      told: 'own',
       check,
       typed: outcome.kind === 'value' ? String(outcome.value) : outcome.kind === 'over-range' ? 'OL' : outcome.finding,
       outcome,
       meter: unit.meter,
       celsius: unit.celsius,
       at: subMinutes(start, -2 * n - 3).toISOString(),
+      technician: by,
+    });
+  }
+  for (const [n, [check, given, told = 'own']] of (unit.onVehicle ?? []).entries()) {
+    await addReading(shopId, tag, {
+      id: randomUUID(),
+      place: 'vehicle',
+      told,
+      check,
+      typed: String(given),
+      outcome: givenOutcome(given),
+      meter: unit.meter,
+      celsius: unit.celsius,
+      at: subMinutes(start, -2 * n - 1).toISOString(),
       technician: by,
     });
   }

@@ -1,3 +1,4 @@
+import type { Teller } from '@refectum/core/belief';
 import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
 import type { CourseId, Prices } from '@refectum/core/verdict';
 
@@ -22,6 +23,8 @@ export interface DemoUnit {
   readonly truth: readonly { readonly fault: string; readonly severity: number }[];
   /** Done so far, in order. A value or finding overrides what the truth gives: a slip, or what eyes see. */
   readonly done: readonly (string | readonly [string, number | string])[];
+  /** What was read on the vehicle, or told of it. */
+  readonly onVehicle?: readonly (readonly [check: string, result: number | string, told?: Teller])[];
   readonly prices?: Prices;
   readonly verdict?: { readonly course: CourseId; readonly reason: string };
 }
@@ -251,5 +254,47 @@ export const demoUnits: readonly DemoUnit[] = [
     ],
     prices,
     verdict: { course: 'repair', reason: 'Rings cleaned and polished, contact steady over the whole turn.' },
+  },
+  {
+    customer: 'Post van, the north road',
+    model: 'Norvik 14-70',
+    serial: 'NV 5512',
+    complaint: 'no-charge',
+    words: 'New battery last month, flat again. “It must be the alternator.”',
+    dueInDays: 1,
+    machine: clawPoleGeneric(12, 70),
+    meter: 'workshop',
+    celsius: 18,
+    truth: [],
+    done: [],
+    onVehicle: [
+      ['lamp', 'stays', 'customer'],
+      ['rested-volts', 12.05],
+      ['battery-raised', 11.9],
+      ['post-raised', 14.3],
+      ['drop-charge', 2.4],
+      ['plug-ignition', 'live'],
+      ['belt', 'tight'],
+      ['noise', 'quiet'],
+      ['ripple', 'small'],
+    ],
+  },
+  {
+    customer: 'Kelda Farm, the old tractor',
+    model: 'unknown',
+    serial: '',
+    complaint: 'drains-overnight',
+    words: 'Flat every morning since harvest.',
+    dueInDays: 3,
+    machine: clawPoleGeneric(12, 60),
+    meter: 'workshop',
+    celsius: 16,
+    truth: [],
+    done: [],
+    onVehicle: [
+      ['battery-raised', 14.1, 'shop'],
+      ['rested-volts', 12.2, 'customer'],
+      ['drain', 0.55],
+    ],
   },
 ];

@@ -8,7 +8,7 @@
   const { data } = $props();
   const decision = $derived(data.job.verdicts.at(-1));
   const taken = $derived(new Map(data.job.readings.map((reading) => [reading.id, reading])));
-  const struck = $derived(data.job.readings.filter((reading) => reading.struck).length);
+  const struck = $derived(data.job.readings.filter((reading) => reading.struck && reading.place === 'bench').length);
   const barcode = $derived(`data:image/svg+xml,${encodeURIComponent(data.barcode)}`);
 </script>
 

@@ -9,13 +9,13 @@
   import { decisionSchema } from '$lib/schemas.ts';
 
   const { data } = $props();
-  const following = followBench(() => data);
+  const following = followBench(() => data, 'bench');
   const bench = $derived(following.current);
   let course = $state<CourseId>();
   let reason = $state('');
   let problem = $state('');
   const prices = $derived(bench.place.prices);
-  const items = $derived(bench.family.items(data.job.machine));
+  const items = $derived(bench.subject.items);
   const next = $derived(bench.outlook?.next[0]);
   const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));
 
@@ -93,7 +93,7 @@
       <strong>{courseNames[verdict.course]}</strong>, {verdict.technician}, {dayAndTimeOf(verdict.at)}: {verdict.reason}
     </p>
   {/each}
-  {#if bench.outlook}
+  {#if bench.outlook?.verdict}
     {@const { verdict } = bench.outlook}
     <p class="text-lg">{verdict.reason}</p>
     {#if next && !bench.outlook.stop}

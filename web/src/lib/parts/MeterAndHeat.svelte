@@ -1,0 +1,36 @@
+<script lang="ts">
+  import { multimeters } from '@refectum/core/instruments';
+  import { parseQuantity } from '@refectum/core/quantity';
+  import type { Bench } from '$lib/live/bench.svelte.ts';
+
+  const { bench }: { bench: Bench } = $props();
+
+  const onCelsius = (event: Event & { currentTarget: HTMLInputElement }) => {
+    const read = parseQuantity(event.currentTarget.value, 'celsius');
+    const fits = read.kind === 'value' && read.value >= -40 && read.value <= 200;
+    event.currentTarget.setCustomValidity(fits ? '' : 'Type the temperature of the part in °C, from −40 to 200.');
+    if (fits) void bench.change({ celsius: read.value });
+    else event.currentTarget.reportValidity();
+  };
+</script>
+
+<label class="flex flex-col text-sm">
+  Meter
+  <select
+    class="select h-9 w-36"
+    value={bench.place.meter}
+    onchange={(e) => void bench.change({ meter: e.currentTarget.value })}
+  >
+    {#each multimeters as meter (meter.id)}<option value={meter.id}>{meter.name}</option>{/each}
+  </select>
+</label>
+<label class="flex flex-col text-sm">
+  {bench.at === 'bench' ? 'Part' : 'Outside'}, °C
+  <input
+    class="figure input h-9 w-20"
+    type="text"
+    inputmode="decimal"
+    value={bench.place.celsius}
+    onchange={onCelsius}
+  />
+</label>

@@ -1,0 +1,72 @@
+import type { Machine } from '@refectum/core/machines';
+import { and, desc, eq, ilike, max, sql } from 'drizzle-orm';
+import type { Plate } from '../job.ts';
+import { database } from './db/connect.ts';
+import { job, verdict } from './db/schema.ts';
+
+/** What the shop knows from earlier jobs, for whoever checks a unit in. */
+
+const most = 8;
+/** The text taken as it is: % and _ mean themselves. */
+const beginning = (text: string): string => `${text.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`;
+
+export async function knownCustomers(shopId: string, text: string): Promise<string[]> {
+  const rows = await database()
+    .select({ customer: job.customer })
+    .from(job)
+    .where(and(eq(job.shopId, shopId), ilike(job.customer, beginning(text))))
+    .groupBy(job.customer)
+    .orderBy(desc(max(job.tag)))
+    .limit(most);
+  return rows.map(({ customer }) => customer);
+}
+
+export interface KnownModel {
+  readonly model: string;
+  /** As built when last seen, and under which tag. */
+  readonly machine: Machine;
+  readonly plate: Plate;
+  readonly tag: number;
+}
+
+/** Models that begin so, each as it was last checked in. */
+export async function knownModels(shopId: string, text: string): Promise<KnownModel[]> {
+  return database()
+    .selectDistinctOn([job.model], { model: job.model, machine: job.machine, plate: job.plate, tag: job.tag })
+    .from(job)
+    .where(and(eq(job.shopId, shopId), ilike(job.model, beginning(text)), sql`lower(${job.model}) <> 'unknown'`))
+    .orderBy(job.model, desc(job.tag))
+    .limit(most);
+}
+
+export interface SeenBefore {
+  readonly tag: number;
+  readonly model: string;
+  readonly at: string;
+  /** The newest decision, if there was one. */
+  readonly course: string | undefined;
+  readonly reason: string | undefined;
+}
+
+/** Earlier jobs of one serial number, newest first. */
+export async function seenBefore(shopId: string, serial: string): Promise<SeenBefore[]> {
+  const rows = await database()
+    .selectDistinctOn([job.tag], {
+      tag: job.tag,
+      model: job.model,
+      at: job.checkedInAt,
+      course: verdict.course,
+      reason: verdict.reason,
+    })
+    .from(job)
+    .leftJoin(verdict, eq(verdict.jobId, job.id))
+    .where(and(eq(job.shopId, shopId), eq(job.serial, serial)))
+    .orderBy(desc(job.tag), desc(verdict.decidedAt))
+    .limit(most);
+  return rows.map(({ at, course, reason, ...rest }) => ({
+    ...rest,
+    at: at.toISOString(),
+    course: course ?? undefined,
+    reason: reason ?? undefined,
+  }));
+}
