@@ -36,6 +36,25 @@ describe('finding the way', () => {
     await page.fill('#entry', '');
     await page.evaluate(() => localStorage.clear());
   });
+  it('the sums answer as one types, and say what is wrong beside the field', async () => {
+    await page.goto(`${stand.url}/sums`);
+    await page.waitForSelector('html[data-ready]');
+    const answer = (name: string) => page.textContent(`section:has(h2:text-is("${name}")) [role="status"]`);
+    await page.fill('#drain-hours', '80');
+    await page.fill('#drain-amps', '.1');
+    expect(await answer('Drain to half charge')).contain('16.7 days');
+    await page.fill('#drain-amps', '80 mV');
+    expect(await page.textContent('#drain-amps-told')).match(/reads as volts/);
+    expect((await answer('Drain to half charge'))!.trim()).equal('');
+    await page.fill('#load-rested', '12.2');
+    expect(await answer('Load test')).match(/under 12\.45 V the test is void/);
+    await page.selectOption('label:has-text("Battery set") select', '24');
+    await page.fill('#charge-rested', '24.9');
+    expect(await answer('State of charge')).contain('75 %');
+    await page.selectOption('label:has-text("Wire") select', 'AWG 6');
+    await page.fill('#cable-metres', '0');
+    expect(await answer('Drop along a cable')).match(/length above 0/);
+  });
   it('check-in tells what is missing beside each field, and keeps the rest', async () => {
     await page.goto(`${stand.url}/check-in`);
     await page.waitForSelector('html[data-ready]');
@@ -53,6 +72,8 @@ describe('every view', () => {
   const views = [
     '/',
     '/check-in',
+    '/sums',
+    '/unit/1007/label',
     '/unit/1001',
     '/unit/1002',
     '/unit/1007',

@@ -6,6 +6,9 @@ import { root, Stand } from '../e2e/harness.ts';
 const views: readonly { name: string; path: string; ready: string; theme?: 'night' }[] = [
   { name: 'rack', path: '/', ready: 'section[aria-label="Decided"]' },
   { name: 'check-in', path: '/check-in', ready: '#customer' },
+  { name: 'vehicle', path: '/unit/1013/vehicle', ready: 'section[aria-label="Suspects"]' },
+  { name: 'letter', path: '/unit/1013/letter', ready: 'article' },
+  { name: 'sums', path: '/sums', ready: 'h1' },
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },

@@ -33,7 +33,14 @@ describe('quantity: what people type', () => {
     ['7.5mm', 'millimetres', 7.5],
     ['20 °C', 'celsius', 20],
     ['-5', 'celsius', -5],
+    ['3 m', 'metres', 3],
+    ['2 250 rpm', 'rpm', 2250],
+    ['60 Ah', 'ampHours', 60],
     ['95 A', 'amps', 95],
+    ['50m', 'amps', 0.05],
+    ['3 m', 'metres', 3],
+    ['2 250 rpm', 'rpm', 2250],
+    ['60 Ah', 'ampHours', 60],
     ['1e3', 'ohms', 1000],
   ];
   for (const [text, unit, value] of understood) {

@@ -37,6 +37,9 @@ export function parseQuantity(text: string, unit: Unit): Entry {
   return accept(Number(digits.text + (match[2] ?? '')) * suffix.scale, unit, typed);
 }
 
+/** Only these are written with a prefix. */
+const electrical: ReadonlySet<Unit> = new Set(['volts', 'ohms', 'amps']);
+
 type Digits = { kind: 'digits'; text: string } | { kind: 'refused'; message: string };
 
 /** Settles commas, points and thousands spaces; refuses where two readings are possible. */
@@ -67,7 +70,7 @@ function scaleOf(suffix: string, unit: Unit, typed: string): { scale: number } |
   const prefix = /^meg$/i.test(head) ? 'meg' : head;
   if (prefix === '') return { scale: 1 };
   const scale = prefixes[prefix];
-  if (scale !== undefined && unit !== 'millimetres' && unit !== 'celsius') return { scale };
+  if (scale !== undefined && electrical.has(unit)) return { scale };
   const other = Object.entries(units).find(([, u]) => u.names.some((n) => suffix.toLowerCase().endsWith(n)));
   return other && other[0] !== unit
     ? { message: `“${typed}” reads as ${other[0]}; this check is read in ${units[unit].symbol}.` }

@@ -4,6 +4,9 @@ export const units = {
   ohms: { symbol: 'Ω', names: ['Ω', 'Ω', 'ω', 'ohm', 'ohms', 'r'], most: 1e12, signed: false },
   amps: { symbol: 'A', names: ['a', 'amp', 'amps'], most: 5000, signed: true },
   millimetres: { symbol: 'mm', names: ['mm'], most: 1000, signed: false },
+  metres: { symbol: 'm', names: ['m', 'metre', 'metres'], most: 1000, signed: false },
+  rpm: { symbol: 'rpm', names: ['rpm'], most: 100000, signed: false },
+  ampHours: { symbol: 'Ah', names: ['ah'], most: 10000, signed: false },
   celsius: { symbol: '°C', names: ['°c', 'c', '°'], most: 400, signed: true },
 } as const;
 

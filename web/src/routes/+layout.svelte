@@ -68,6 +68,11 @@
         href="/check-in"
         aria-current={page.route.id === '/check-in' ? 'page' : undefined}>Check in</a
       >
+      <a
+        class="px-2 py-2 underline-offset-4 hover:underline"
+        href="/sums"
+        aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
+      >
     </nav>
     <form class="relative flex items-center gap-2" onsubmit={onFind} role="search">
       <label for="find-tag">Find tag</label>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { findingsOf } from '@refectum/core/checks';
-  import { parseQuantity } from '@refectum/core/quantity';
+  import { parseQuantity, type Unit } from '@refectum/core/quantity';
   import type { Snippet } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
@@ -22,16 +22,9 @@
   const next = $derived(bench.outlook?.next.find((n) => n.check === check?.id));
   const assemblyName = $derived(bench.subject.assemblies.find((a) => a.id === check?.assembly)?.name);
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.place.assembly);
+  const examples: Partial<Record<Unit, string>> = { ohms: '3.1, 1k2 or OL', amps: '0.04 or 40m', millimetres: '7.5' };
   const example = $derived(
-    findings.length || !check
-      ? '1'
-      : {
-          volts: bench.at === 'bench' ? '0.52 or 520m' : '13.8',
-          ohms: '3.1, 1k2 or OL',
-          amps: '0.04 or 40m',
-          millimetres: '7.5',
-          celsius: '20',
-        }[check.unit],
+    findings.length || !check ? '1' : (examples[check.unit] ?? (bench.at === 'bench' ? '0.52 or 520m' : '13.8')),
   );
   const overRange = $derived(!findings.length && (check?.unit === 'volts' || check?.unit === 'ohms'));
 

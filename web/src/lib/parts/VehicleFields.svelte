@@ -12,7 +12,7 @@
   function onNumber(event: Event & { currentTarget: HTMLInputElement }, name: VehicleNumber) {
     const field = event.currentTarget;
     const { least, most, symbol } = vehicleNumbers[name];
-    const read = parseQuantity(field.value, 'amps');
+    const read = parseQuantity(field.value, name === 'ampHours' ? 'ampHours' : 'amps');
     const fits = read.kind === 'value' && read.value >= least && read.value <= most;
     field.setCustomValidity(fits ? '' : `Type ${least} to ${most} ${symbol}.`);
     if (fits) change({ [name]: read.value });

@@ -67,7 +67,7 @@
   <h1 class="mb-3 text-2xl font-semibold">Check a unit in</h1>
   {#if $message}<p role="alert" class="mb-3 border-l-4 border-error px-3 py-2 text-lg">{$message}</p>{/if}
   <form method="POST" use:enhance class="grid gap-4 md:grid-cols-2">
-    <fieldset class="sheet grid grid-cols-2 gap-x-4 p-4">
+    <fieldset class="sheet grid grid-cols-2 content-start gap-x-4 p-4">
       <legend class="px-1 text-lg font-semibold">The unit and its story</legend>
       <div class="col-span-2">
         <Field id="customer" label="Customer" errors={$errors.customer}>
@@ -110,17 +110,6 @@
             bind:value={$form.serial}
           />{/snippet}
       </Field>
-      {#if taken !== undefined}
-        <p role="status" class="col-span-2 mb-2 border-l-4 border-info px-3 py-1">
-          Filled in as tag <a class="figure link" href="/unit/{taken}">{taken}</a> was built: compare with the plate.
-        </p>
-      {/if}
-      {#each earlier as { tag, at, course, reason } (tag)}
-        <p role="status" class="col-span-2 mb-2 border-l-4 border-warning px-3 py-1">
-          This serial number was here: tag <a class="figure link" href="/unit/{tag}/report">{tag}</a>, {dayOf(at)}.
-          {course ? `${courseNames[course]}: ${reason}` : 'Nothing was decided.'}
-        </p>
-      {/each}
       <Field id="complaint" label="Complaint" errors={$errors.complaint}>
         {#snippet children(a)}
           <select {...a} class="select w-full" bind:value={$form.complaint}>
@@ -138,9 +127,20 @@
             ></textarea>{/snippet}
         </Field>
       </div>
+      {#if taken !== undefined}
+        <p role="status" class="col-span-2 mb-2 border-l-4 border-info px-3 py-1">
+          Filled in as tag <a class="figure link" href="/unit/{taken}">{taken}</a> was built: compare with the plate.
+        </p>
+      {/if}
+      {#each earlier as { tag, at, course, reason } (tag)}
+        <p role="status" class="col-span-2 mb-2 border-l-4 border-warning px-3 py-1">
+          This serial number was here: tag <a class="figure link" href="/unit/{tag}/report">{tag}</a>, {dayOf(at)}.
+          {course ? `${courseNames[course]}: ${reason}` : 'Nothing was decided.'}
+        </p>
+      {/each}
     </fieldset>
 
-    <fieldset class="sheet grid grid-cols-2 gap-x-4 p-4">
+    <fieldset class="sheet grid grid-cols-2 content-start gap-x-4 p-4">
       <legend class="px-1 text-lg font-semibold">Claw-pole alternator, as built</legend>
       <Field id="volts" label="Rated voltage" errors={undefined}>
         {#snippet children(a)}
@@ -210,7 +210,7 @@
       <details class="col-span-2">
         <summary class="min-h-11 cursor-pointer py-2">Direction, pulley, connector, what came with it</summary>
         <div class="grid grid-cols-2 gap-x-4">
-          <Field id="direction" label="Direction, seen from the pulley" errors={$errors.plate?.direction}>
+          <Field id="direction" label="Turns, seen from the pulley" errors={$errors.plate?.direction}>
             {#snippet children(a)}
               <select {...a} class="select w-full" bind:value={$form.plate.direction}>
                 {#each directions as direction (direction)}<option value={direction}>{direction || 'not read'}</option

@@ -7,7 +7,7 @@ export const load: PageServerLoad = async ({ parent, url }) => {
   const { job } = await parent();
   return {
     size: labelSize(url.searchParams.get('size') ?? undefined),
-    barcode: toSVG({ bcid: 'code128', text: tagCode(job.tag), height: 9, includetext: false }),
-    square: toSVG({ bcid: 'qrcode', text: `${url.origin}/unit/${job.tag}` }),
+    barcode: toSVG({ bcid: 'code128', text: tagCode(job.tag), height: 9, includetext: false, paddingwidth: 10 }),
+    square: toSVG({ bcid: 'qrcode', text: `${url.origin}/unit/${job.tag}`, padding: 4 }),
   };
 };

@@ -51,6 +51,7 @@
       </p>{/if}
     <VehicleFields {bench} />
     <AnyCheck {bench} />
+    <p><a class="link" href="/sums">Sums</a>: state of charge, load test, drain, cable, belt.</p>
     <details class="sheet px-3">
       <summary class="min-h-11 cursor-pointer py-2.5">Ways that mislead, and what to do instead</summary>
       <ul class="pb-2 text-sm">
