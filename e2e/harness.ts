@@ -91,6 +91,11 @@ export class Stand {
     rmSync(this.#folder, { recursive: true, force: true });
   }
 
+  /** Where its database listens, for a benchmark that fills it. */
+  get databaseUrl(): string {
+    return this.#env.DATABASE_URL!;
+  }
+
   get log(): string {
     return this.#log;
   }

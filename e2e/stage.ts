@@ -46,6 +46,8 @@ export const apiJob = async (tag: number) =>
     readings: { id: string; place: string; told: string; check: string; typed: string; struck?: object }[];
     verdicts: { course: string }[];
     assembly: string;
+    stand: string;
+    moves: { from: string; to: string; note: string; technician: string }[];
   };
 export const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
   for (let i = 0; i < 100; i++) {

@@ -2,8 +2,10 @@ import type { Origin, TapeReading } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
+import { families } from '@refectum/core/machines';
 import { type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { CourseId, Prices } from '@refectum/core/verdict';
+import type { Stand } from './stands.ts';
 
 /** Where a reading is taken. */
 export type Place = 'bench' | 'vehicle';
@@ -30,6 +32,7 @@ export interface Job {
   readonly due: string | null;
   readonly machine: Machine;
   readonly plate: Plate;
+  readonly stand: Stand;
   readonly assembly: string;
   readonly meter: string;
   readonly celsius: number;
@@ -39,6 +42,24 @@ export interface Job {
   readonly technician: string;
   readonly readings: readonly TakenReading[];
   readonly verdicts: readonly Decision[];
+  readonly moves: readonly Move[];
+}
+
+/** A unit carried from one place in the shop to another. */
+export interface Move {
+  readonly from: Stand;
+  readonly to: Stand;
+  readonly note: string;
+  readonly at: string;
+  readonly technician: string;
+}
+
+/** What a tag shows. */
+export interface TagFacts extends Pick<Job, 'tag' | 'customer' | 'model' | 'words' | 'due' | 'stand'> {
+  readonly complaint: string;
+  /** Readings on the bench that stand. */
+  readonly readings: number;
+  readonly decision: { readonly course: CourseId; readonly technician: string } | undefined;
 }
 
 export interface TakenReading {
@@ -77,6 +98,15 @@ export function tagFromCode(code: string): number | undefined {
 /** The readings of one place that stand. */
 export const standing = ({ readings }: Pick<Job, 'readings'>, place: Place): readonly TakenReading[] =>
   readings.filter((reading) => !reading.struck && reading.place === place);
+
+const complaints = Object.values(families).flatMap((family) => family.complaints);
+export const complaintName = (id: string): string => complaints.find((complaint) => complaint.id === id)?.name ?? id;
+
+export const tagFacts = (job: Job): TagFacts => ({
+  ...job,
+  readings: standing(job, 'bench').length,
+  decision: job.verdicts.at(-1),
+});
 
 /** The vehicle as it was described, or as little as the unit's plate tells of it. */
 export const vehicleOf = ({ vehicle, machine }: Pick<Job, 'vehicle' | 'machine'>): Vehicle =>

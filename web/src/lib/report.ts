@@ -1,8 +1,8 @@
 import type { Assessment } from '@refectum/core/assess';
-import { type Machine, familyOf } from '@refectum/core/machines';
+import { type Machine } from '@refectum/core/machines';
 import { multimeterById } from '@refectum/core/instruments';
 import { formatQuantity } from '@refectum/core/quantity';
-import { type Job, type Plate, standing } from './job.ts';
+import { complaintName, type Job, type Plate, standing } from './job.ts';
 
 /** What stands on every report. */
 export const reportCautions: readonly string[] = [
@@ -18,7 +18,7 @@ export function identityLines(job: Job): readonly (readonly [string, string])[] 
     ['Customer', job.customer],
     ['Model', job.model],
     ['Serial number', job.serial || 'not read'],
-    ['Complaint', `${complaintName(job)}${job.words ? `: ${job.words}` : ''}`],
+    ['Complaint', `${complaintName(job.complaint)}${job.words ? `: ${job.words}` : ''}`],
     ['Rating', `${machine.ratedVolts}\u202fV, ${machine.ratedAmps}\u202fA`],
     ['Build', buildLine(machine)],
     ...plateLine(job.plate),
@@ -45,9 +45,6 @@ function plateLine({ direction, pulley, connector, cameWith }: Plate): readonly 
   const line = [...read, cameWith && `came with ${cameWith}`].filter(Boolean).join('; ');
   return line ? [['Plate', line]] : [];
 }
-
-const complaintName = (job: Job): string =>
-  familyOf(job.machine).complaints.find((complaint) => complaint.id === job.complaint)?.name ?? job.complaint;
 
 function buildLine(machine: Machine): string {
   const stator = machine.connection === 'unknown' ? 'star or delta not known' : machine.connection;

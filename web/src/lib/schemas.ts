@@ -4,6 +4,7 @@ import { families } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
 import { mixed, number, object, string } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
+import { standIds, type Stand } from './stands.ts';
 
 /** What comes in through a form or the API; the same schema on both sides. */
 
@@ -64,6 +65,15 @@ export const readingEntrySchema = object({
   meter: meterSchema,
   celsius: celsiusSchema,
   at: moment(),
+  technician,
+});
+
+export const moveSchema = object({
+  id: id(),
+  to: mixed<Stand>()
+    .oneOf(standIds, `must be one of ${standIds.join(', ')} — got \${value}`)
+    .required(),
+  note: string().trim().max(200, 'at most 200 characters').default(''),
   technician,
 });
 

@@ -1,4 +1,9 @@
-import { listJobs } from '$lib/server/jobs.ts';
+import { findTags, rackOf } from '$lib/server/rack.ts';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ locals }) => ({ jobs: await listJobs(locals.shop.id) });
+const longest = 80;
+
+export const load: PageServerLoad = async ({ locals, url }) => {
+  const find = (url.searchParams.get('find') ?? '').trim().slice(0, longest);
+  return { find, tags: await (find ? findTags(locals.shop.id, find) : rackOf(locals.shop.id)) };
+};

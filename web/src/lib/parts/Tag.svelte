@@ -1,35 +1,36 @@
 <script lang="ts">
-  import { familyOf } from '@refectum/core/machines';
   import { courseNames } from '@refectum/core/verdict';
+  import { format } from 'date-fns';
   import { dayOf } from '$lib/dates.ts';
-  import { type Job, standing } from '$lib/job.ts';
+  import { complaintName, type TagFacts } from '$lib/job.ts';
 
   interface Props {
-    job: Job;
+    facts: TagFacts;
     /** One line across the page instead of a card. */
     wide?: boolean;
   }
-  const { job, wide = false }: Props = $props();
-  const complaint = $derived(familyOf(job.machine).complaints.find((c) => c.id === job.complaint)?.name ?? '');
-  const decision = $derived(job.verdicts.at(-1));
-  const readings = $derived(standing(job, 'bench').length);
+  const { facts, wide = false }: Props = $props();
+  const overdue = $derived(
+    facts.due !== null && facts.stand !== 'gone' && facts.due < format(new Date(), 'yyyy-MM-dd'),
+  );
+  const readings = $derived(`${facts.readings} ${facts.readings === 1 ? 'reading' : 'readings'}`);
 </script>
 
 <div class="tag" class:wide>
   <span class="hole" aria-hidden="true"></span>
-  <span class="figure number">{job.tag}</span>
+  <span class="figure number">{facts.tag}</span>
   <span class="min-w-0">
-    <span class="block truncate font-semibold">{job.model}</span>
-    <span class="block truncate">{job.customer}</span>
+    <span class="block truncate font-semibold">{facts.model}</span>
+    <span class="block truncate">{facts.customer}</span>
   </span>
   <span class={wide ? 'min-w-0' : 'col-span-2 min-w-0'}>
-    <span class="block truncate">{complaint}{job.words ? `: ${job.words}` : ''}</span>
+    <span class="block truncate">{complaintName(facts.complaint)}{facts.words ? `: ${facts.words}` : ''}</span>
     <span class="block truncate text-sm">
-      {#if decision}
-        {courseNames[decision.course]}, {decision.technician}
-      {:else}
-        {readings} {readings === 1 ? 'reading' : 'readings'}{job.due ? `, due ${dayOf(job.due)}` : ''}
-      {/if}
+      {facts.decision
+        ? `${courseNames[facts.decision.course]}, ${facts.decision.technician}`
+        : readings}{#if facts.due}, {#if overdue}<strong>overdue since {dayOf(facts.due)}</strong>{:else}due {dayOf(
+            facts.due,
+          )}{/if}{/if}
     </span>
   </span>
 </div>

@@ -5,11 +5,13 @@ import { type Check, findingsOf } from '@refectum/core/checks';
 import { familyOf, type Machine, subjectOf } from '@refectum/core/machines';
 import { vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { type Job, type Place, type Plate, type TakenReading, vehicleOf } from '../job.ts';
 import { database, type Queryable } from './db/connect.ts';
-import { job, reading, shop, strike, technician, verdict } from './db/schema.ts';
+import { job, move, reading, shop, strike, technician, verdict } from './db/schema.ts';
 import { announce } from './live.ts';
+import type { Stand } from '../stands.ts';
 
 /** Something asked for that can't be done, in a sentence for the person who asked. */
 export class Refused extends Error {
@@ -40,13 +42,6 @@ async function needTechnician(db: Queryable, shopId: string, id: string): Promis
 
 type JobRow = typeof job.$inferSelect;
 
-/** All jobs of a shop, newest first, with what the rack needs. */
-export async function listJobs(shopId: string): Promise<Job[]> {
-  const db = database();
-  const rows = await db.select().from(job).where(eq(job.shopId, shopId)).orderBy(desc(job.tag));
-  return Promise.all(rows.map((row) => complete(db, row)));
-}
-
 export async function findJob(shopId: string, tag: number): Promise<Job> {
   const db = database();
   return complete(db, await needJob(db, shopId, tag));
@@ -63,7 +58,7 @@ async function needJob(db: Queryable, shopId: string, tag: number, lock = false)
 }
 
 async function complete(db: Queryable, row: JobRow): Promise<Job> {
-  const [people, readings, verdicts] = await Promise.all([
+  const [people, readings, verdicts, moves] = await Promise.all([
     db.select().from(technician).where(eq(technician.shopId, row.shopId)),
     db
       .select({ reading, strike })
@@ -72,6 +67,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       .where(eq(reading.jobId, row.id))
       .orderBy(asc(reading.number)),
     db.select().from(verdict).where(eq(verdict.jobId, row.id)).orderBy(asc(verdict.decidedAt)),
+    db.select().from(move).where(eq(move.jobId, row.id)).orderBy(asc(move.movedAt)),
   ]);
   const name = (id: string) => people.find((person) => person.id === id)?.name ?? 'unknown';
   return {
@@ -85,6 +81,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     due: row.due,
     machine: row.machine,
     plate: row.plate,
+    stand: row.stand,
     assembly: row.assembly,
     meter: row.meter,
     celsius: row.celsius,
@@ -112,6 +109,13 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       engine: v.assessment.engine,
       at: v.decidedAt.toISOString(),
       technician: name(v.technicianId),
+    })),
+    moves: moves.map(({ from, to, note, movedAt, technicianId }) => ({
+      from,
+      to,
+      note,
+      at: movedAt.toISOString(),
+      technician: name(technicianId),
     })),
   };
 }
@@ -220,6 +224,39 @@ export async function addReading(shopId: string, tag: number, entry: ReadingEntr
       .onConflictDoNothing();
     if (entry.place === 'bench' && check.assembly)
       await db.update(job).set({ assembly: check.assembly }).where(eq(job.id, row.id));
+    // What is measured on stands on the bench.
+    if (entry.place === 'bench' && row.stand === 'in')
+      await carry(db, row, { id: randomUUID(), to: 'bench', note: 'first reading', technician: entry.technician });
+    await announce(db, tag);
+  });
+}
+
+export interface MoveEntry {
+  readonly id: string;
+  readonly to: Stand;
+  readonly note: string;
+  readonly technician: string;
+}
+
+async function carry(db: Queryable, row: JobRow, { id, to, note, technician: by }: MoveEntry): Promise<void> {
+  const now = new Date();
+  await db.insert(move).values({ id, jobId: row.id, from: row.stand, to, note, movedAt: now, technicianId: by });
+  await db.update(job).set({ stand: to, changedAt: now, changedBy: by }).where(eq(job.id, row.id));
+}
+
+/** Carries a unit to where it stands from now on; sent twice is once. Any move can be taken back by another. */
+export async function moveJob(shopId: string, tag: number, entry: MoveEntry): Promise<void> {
+  await database().transaction(async (db) => {
+    await needTechnician(db, shopId, entry.technician);
+    const row = await needJob(db, shopId, tag, true);
+    const [before] = await db.select({ id: move.id }).from(move).where(eq(move.id, entry.id));
+    if (before || row.stand === entry.to) return;
+    const [decided] = await db.select({ id: verdict.id }).from(verdict).where(eq(verdict.jobId, row.id)).limit(1);
+    if (entry.to === 'ready' && !decided)
+      throw new Refused(409, `Tag ${tag} has no verdict yet: decide on the verdict sheet, then it is ready.`);
+    if (entry.to === 'gone' && !entry.note)
+      throw new Refused(422, `Say who took tag ${tag} away: without a hand-over it stays on the rack.`);
+    await carry(db, row, entry);
     await announce(db, tag);
   });
 }

@@ -7,6 +7,7 @@ import type { Vehicle } from '@refectum/core/vehicle';
 import type { Prices } from '@refectum/core/verdict';
 import { date, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Place, Plate } from '../../job.ts';
+import type { Stand } from '../../stands.ts';
 
 const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
 
@@ -50,6 +51,8 @@ export const job = pgTable(
     machine: jsonb().$type<Machine>().notNull(),
     /** What else the unit carries and came with. */
     plate: jsonb().$type<Plate>().notNull().default({ direction: '', pulley: '', connector: '', cameWith: '' }),
+    /** Where it stands; every change of it is a `move`. */
+    stand: text().$type<Stand>().notNull().default('in'),
     assembly: text().notNull(),
     meter: text().notNull(),
     celsius: real().notNull(),
@@ -67,6 +70,7 @@ export const job = pgTable(
   },
   (table) => [
     unique().on(table.shopId, table.tag),
+    index().on(table.shopId, table.stand, table.changedAt),
     index().on(table.shopId, table.customer),
     index().on(table.shopId, table.model),
     index().on(table.shopId, table.serial),
@@ -111,6 +115,25 @@ export const strike = pgTable('strike', {
     .notNull()
     .references(() => technician.id),
 });
+
+/** A unit carried from one place to another; who took it away stands in the note. */
+export const move = pgTable(
+  'move',
+  {
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    from: text().$type<Stand>().notNull(),
+    to: text().$type<Stand>().notNull(),
+    note: text().notNull(),
+    movedAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
+);
 
 /** A decision, with all it was made from, for good. */
 export const verdict = pgTable(

@@ -8,7 +8,7 @@ import { eq } from 'drizzle-orm';
 import { assessJobHere } from '../assess.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
-import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf } from '../jobs.ts';
+import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
 import { ensureShop, forgetShop } from '../shop.ts';
 import { type DemoUnit, demoShop, demoUnits } from './units.ts';
 
@@ -66,10 +66,19 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       technician: by,
     });
   }
-  if (!unit.verdict) return;
+  if (unit.verdict) await decide(shopId, tag, by, unit.verdict);
+  for (const [to, note] of unit.moves ?? []) await moveJob(shopId, tag, { id: randomUUID(), to, note, technician: by });
+}
+
+async function decide(
+  shopId: string,
+  tag: number,
+  by: string,
+  verdict: NonNullable<DemoUnit['verdict']>,
+): Promise<void> {
   const found = await findJob(shopId, tag);
   const made = { jobFile: jobFileOf(found), assessment: assessJobHere(found) };
-  await addVerdict(shopId, tag, { id: randomUUID(), ...unit.verdict, technician: by }, made);
+  await addVerdict(shopId, tag, { id: randomUUID(), ...verdict, technician: by }, made);
 }
 
 const givenOutcome = (given: number | string): Outcome =>

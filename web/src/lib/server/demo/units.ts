@@ -1,4 +1,5 @@
 import type { Teller } from '@refectum/core/belief';
+import type { Stand } from '../../stands.ts';
 import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
 import type { CourseId, Prices } from '@refectum/core/verdict';
 
@@ -26,6 +27,8 @@ export interface DemoUnit {
   /** What was read on the vehicle, or told of it. */
   readonly onVehicle?: readonly (readonly [check: string, result: number | string, told?: Teller])[];
   readonly prices?: Prices;
+  /** Where it was carried since, with a note. */
+  readonly moves?: readonly (readonly [to: Stand, note: string])[];
   readonly verdict?: { readonly course: CourseId; readonly reason: string };
 }
 
@@ -231,6 +234,7 @@ export const demoUnits: readonly DemoUnit[] = [
     celsius: 20,
     truth: [{ fault: 'rotor-open', severity: 1 }],
     done: ['leads-null', 'field-ohms', ['field-turning', 'never']],
+    moves: [['waiting', 'rotor ordered from the mainland']],
   },
   {
     customer: 'Harbour crane',
@@ -254,6 +258,7 @@ export const demoUnits: readonly DemoUnit[] = [
     ],
     prices,
     verdict: { course: 'repair', reason: 'Rings cleaned and polished, contact steady over the whole turn.' },
+    moves: [['ready', '']],
   },
   {
     customer: 'Post van, the north road',

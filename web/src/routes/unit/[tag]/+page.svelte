@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { outbox } from '$lib/live/outbox.svelte.ts';
   import Anatomy from '$lib/parts/Anatomy.svelte';
@@ -34,7 +35,7 @@
 
 <h1 class="sr-only">Bench: tag {data.job.tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
-  <div class="min-w-72 flex-1 basis-0"><Tag job={bench.job} wide /></div>
+  <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
   <div class="flex flex-wrap items-end gap-3">
     <MeterAndHeat {bench} />
     <label class="flex flex-col text-sm">

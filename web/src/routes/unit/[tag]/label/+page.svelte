@@ -1,12 +1,12 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { familyOf } from '@refectum/core/machines';
   import { dayOf } from '$lib/dates.ts';
+  import { complaintName } from '$lib/job.ts';
   import { labelSizes } from '$lib/labels.ts';
 
   const { data } = $props();
   const image = (svg: string) => `data:image/svg+xml,${encodeURIComponent(svg)}`;
-  const complaint = $derived(familyOf(data.job.machine).complaints.find(({ id }) => id === data.job.complaint)?.name);
+  const complaint = $derived(complaintName(data.job.complaint));
   const page = $derived(`<style>@page { size: ${data.size.width}mm ${data.size.height}mm; margin: 0; }</` + 'style>');
 </script>
 

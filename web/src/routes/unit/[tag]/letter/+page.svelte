@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { familyOf } from '@refectum/core/machines';
   import { dayOf } from '$lib/dates.ts';
+  import { complaintName } from '$lib/job.ts';
   import Mark from '$lib/parts/Mark.svelte';
 
   const { data } = $props();
-  const complaint = $derived(familyOf(data.job.machine).complaints.find(({ id }) => id === data.job.complaint)?.name);
+  const complaint = $derived(complaintName(data.job.complaint));
   const told = $derived(new Map(data.job.readings.map((reading) => [reading.id, reading.told])));
 </script>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Teller } from '@refectum/core/belief';
   import { wrongWays } from '@refectum/core/vehicle';
+  import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { outbox } from '$lib/live/outbox.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
@@ -33,7 +34,7 @@
 
 <h1 class="sr-only">On the vehicle: tag {data.job.tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
-  <div class="min-w-72 flex-1 basis-0"><Tag job={bench.job} wide /></div>
+  <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
   <div class="flex flex-wrap items-end gap-3">
     <MeterAndHeat {bench} />
     <a class="btn h-9 btn-primary" href="/unit/{data.job.tag}">Bench</a>

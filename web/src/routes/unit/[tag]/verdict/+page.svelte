@@ -2,6 +2,7 @@
   import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
   import { ValidationError } from 'yup';
   import { dayAndTimeOf } from '$lib/dates.ts';
+  import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { freshId, outbox } from '$lib/live/outbox.svelte.ts';
   import Courses from '$lib/parts/Courses.svelte';
@@ -83,7 +84,7 @@
 
 <section class="flex flex-col gap-4 p-4">
   <div class="flex items-stretch gap-3">
-    <div class="grow"><Tag job={bench.job} wide /></div>
+    <div class="grow"><Tag facts={tagFacts(bench.job)} wide /></div>
     <a class="btn h-auto" href="/unit/{data.job.tag}">Bench</a>
     <a class="btn h-auto" href="/unit/{data.job.tag}/report">Report</a>
   </div>
