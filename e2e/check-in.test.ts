@@ -106,3 +106,47 @@ describe('taking a unit in', () => {
       .and.not.match(/Print/);
   });
 });
+
+describe('many units at once', () => {
+  const lines = [
+    'customer,model,serial,complaint,words,due,volts,amps',
+    'Pier Works,Ferrolux 28-110,M1,no charge,,,,',
+    'Pier Works,Heron 9,M2,whine,,,12,55',
+    'Pier Works,Heron 10,M3,whine,,,,',
+    'Pier Works,Heron 9,M4,sulks,,,12,55',
+    ',Heron 9,M5,whine,,,12,55',
+    'Pier Works,Heron 9,M6,whine,,soon,6,55',
+  ];
+  const results = () => page.locator('tbody tr td:last-child').allTextContents();
+
+  it('shows what would become of each line, with the reason beside it, and writes nothing yet', async () => {
+    await page.goto(`${stand.url}/check-in/many`);
+    await page.waitForSelector('html[data-ready]');
+    await page.fill('textarea', lines.join('\n'));
+    await page.click('button:has-text("Look them through")');
+    await until(async () => (await results()).includes('fits'), 'the preview');
+    const [first, second, third, fourth, fifth, sixth] = await results();
+    expect([first, second]).deep.equal(['fits', 'fits']);
+    expect(third).match(/“Heron 10” was never here: give its volts and amps/);
+    expect(fourth).match(/“sulks” is none of no charge/);
+    expect(fifth).match(/customer: Who does the unit belong to/);
+    expect(sixth).match(/“6” must be 12 or 24/);
+    expect(((await (await ask('/api/known?customer=Pier')).json()) as string[]).length).equal(0);
+  });
+
+  it('checks the good ones in, keeps the bad ones for mending, over a reload too', async () => {
+    await page.click('button:has-text("Check 2 in")');
+    await page.waitForSelector('h2:has-text("Checked in")');
+    expect(await page.locator('h2:has-text("Checked in") + ul li').count()).equal(2);
+    expect(await page.textContent('#many-problem')).match(/4 lines stay/);
+    await page.reload();
+    await page.waitForSelector('tbody tr');
+    expect((await page.inputValue('textarea')).split('\n').length).equal(5);
+    await page.fill('textarea', (await page.inputValue('textarea')).replace('sulks', 'growl'));
+    await page.click('button:has-text("Look them through")');
+    await until(async () => (await results()).includes('fits'), 'the mended line');
+    await page.fill('textarea', '');
+    const seen = (await (await ask('/api/known?serial=M1')).json()) as { model: string }[];
+    expect(seen.map(({ model }) => model)).deep.equal(['Ferrolux 28-110']);
+  });
+});

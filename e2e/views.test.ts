@@ -72,6 +72,7 @@ describe('every view', () => {
   const views = [
     '/',
     '/check-in',
+    '/check-in/many',
     '/sums',
     '/unit/1007/label',
     '/unit/1001',

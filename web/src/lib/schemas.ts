@@ -2,7 +2,7 @@ import { machineSchema, outcomeSchema, pricesSchema, tellerSchema, vehicleSchema
 import { multimeters } from '@refectum/core/instruments';
 import { families } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
-import { mixed, number, object, string } from 'yup';
+import { array, boolean, mixed, number, object, string } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
 import { standIds, type Stand } from './stands.ts';
 
@@ -66,6 +66,28 @@ export const readingEntrySchema = object({
   celsius: celsiusSchema,
   at: moment(),
   technician,
+});
+
+const lineText = () => string().max(500, 'at most 500 characters').defined();
+
+export const checkInLinesSchema = object({
+  technician,
+  dry: boolean().required(),
+  lines: array(
+    object({
+      id: id(),
+      customer: lineText(),
+      model: lineText(),
+      serial: lineText(),
+      complaint: lineText(),
+      words: lineText(),
+      due: lineText(),
+      volts: lineText(),
+      amps: lineText(),
+    }).noUnknown('unknown field: ${unknown}'),
+  )
+    .max(500, 'at most 500 lines at once')
+    .required(),
 });
 
 export const moveSchema = object({

@@ -64,7 +64,10 @@
 <svelte:head><title>Check in · Refectum</title></svelte:head>
 
 <section class="mx-auto w-full max-w-5xl p-4">
-  <h1 class="mb-3 text-2xl font-semibold">Check a unit in</h1>
+  <div class="mb-3 flex items-baseline justify-between">
+    <h1 class="text-2xl font-semibold">Check a unit in</h1>
+    <a class="link" href="/check-in/many">Many at once</a>
+  </div>
   {#if $message}<p role="alert" class="mb-3 border-l-4 border-error px-3 py-2 text-lg">{$message}</p>{/if}
   <form method="POST" use:enhance class="grid gap-4 md:grid-cols-2">
     <fieldset class="sheet grid grid-cols-2 content-start gap-x-4 p-4">
