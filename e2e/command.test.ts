@@ -140,5 +140,41 @@ describe('bin/refectum', () => {
       expect(await customers()).equal(14);
       expect(run(['stop'], env).stdout).equal('Refectum is stopped.\n');
     });
+    it('backs up while it runs; a restore into an empty cluster brings everything back', async () => {
+      const file = join(home, 'all.backup');
+      expect(run(['backup', file], env).status, 'nothing is running: still there').equal(0);
+      await start();
+      const technician = /<option value="([0-9a-f-]{36})"/.exec(await (await fetch(url('/'))).text())![1];
+      const body = JSON.stringify({ celsius: 61, technician });
+      await fetch(url('/api/jobs/1001'), { method: 'PATCH', headers: { 'content-type': 'application/json' }, body });
+      expect(run(['backup', file], env).stdout).match(/Everything is in .*all\.backup/);
+      const running = run(['restore', file], env);
+      expect([running.status, running.stderr]).deep.equal([
+        1,
+        'refectum: the application is running: end it with bin/refectum stop, then restore.',
+      ]);
+      await end();
+      spawnSync('scripts/pg.sh', ['destroy', join(home, 'postgres')], { cwd: root });
+      expect(run(['restore', file], env).stdout).contain('Restored from');
+      await start();
+      expect(await celsius()).equal(61);
+      expect(await customers()).equal(14);
+      await end();
+    });
+    it('refuses a restore over what is there, unless told; what was there is kept. Refuses what is no backup', async () => {
+      const file = join(home, 'all.backup');
+      const full = run(['restore', file], env);
+      expect(full.status).equal(1);
+      expect(full.stderr).contain('holds 14 jobs already');
+      const replaced = run(['restore', file, '--replace'], env);
+      expect([replaced.status, replaced.stderr]).deep.equal([
+        0,
+        `refectum: what was there is kept in ${home}/before-restore.dump`,
+      ]);
+      writeFileSync(join(home, 'list.txt'), 'no backup');
+      expect(run(['restore', join(home, 'list.txt')], env).stderr).match(/is no backup made by/);
+      expect(run(['restore', join(home, 'nowhere')], env).stderr).match(/there is no file/);
+      expect(run(['backup', join(home, 'no/such/folder/x')], env).stderr).match(/there is no folder/);
+    });
   });
 });

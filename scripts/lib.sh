@@ -157,3 +157,53 @@ stop_all() {
   fi
   echo "Refectum is stopped."
 }
+
+# Runs a step with the database up; it is left as it was found.
+with_database() { # HOME COMMAND...
+  local home=$1 code=0; shift
+  if scripts/pg.sh status "$home/postgres" >/dev/null; then "$@"; return; fi
+  scripts/pg.sh start "$home/postgres" >/dev/null
+  "$@" || code=$?
+  scripts/pg.sh stop "$home/postgres"
+  return "$code"
+}
+
+backup() { # FILE
+  local home
+  home=$(home_dir)
+  [ -d "$home/postgres" ] || die "there is nothing to back up yet: start the application first."
+  [ -d "$(dirname "$1")" ] || die "there is no folder $(dirname "$1")."
+  with_database "$home" dump_to "$home" "$1" || die "the backup failed: nothing was written to $1."
+  echo "Everything is in $1 ($(du -h "$1" | cut -f1)): customers' names too, so keep it where they are safe."
+}
+dump_to() { # HOME FILE
+  (umask 077; scripts/pg.sh dump "$1/postgres" >"$2.part") && mv "$2.part" "$2" && return
+  rm -f "$2.part"
+  return 1
+}
+
+restore() { # FILE [--replace]
+  local home
+  [ -z "${2:-}" ] || [ "$2" = --replace ] || die "unknown option “$2”: see bin/refectum help"
+  [ -r "$1" ] || die "there is no file $1."
+  [ "$(head -c 5 "$1")" = PGDMP ] || die "$1 is no backup made by bin/refectum backup."
+  home=$(home_dir)
+  mkdir -p "$home"
+  exec 7>"$home/instance.lock"
+  flock -n 7 || die "the application is running: end it with bin/refectum stop, then restore."
+  with_database "$home" load_from "$home" "$(realpath "$1")" "${2:-}"
+}
+load_from() { # HOME FILE [--replace]
+  local jobs
+  jobs=$(scripts/pg.sh psql "$1/postgres" -Atqc "select case when to_regclass('public.job') is null then 0 else (xpath('/row/n/text()', query_to_xml('select count(*) as n from public.job', false, true, '')))[1]::text::int end")
+  if [ "$jobs" != 0 ]; then
+    [ "${3:-}" = --replace ] || { say "the database holds $jobs jobs already: restore into an empty one, or give --replace."; return 1; }
+    dump_to "$1" "$1/before-restore.dump" || { say "what is there could not be kept: nothing was changed."; return 1; }
+    say "what was there is kept in $1/before-restore.dump"
+  fi
+  # PostgreSQL 15's own owner of the schema, so that a dump made later has nothing to say of it.
+  scripts/pg.sh psql "$1/postgres" -qc 'set client_min_messages to warning' -c 'drop schema if exists drizzle cascade' \
+    -c 'drop schema public cascade' -c 'create schema public authorization pg_database_owner' >/dev/null &&
+    scripts/pg.sh load "$1/postgres" <"$2" || { say "the restore failed; the lines above say why."; return 1; }
+  echo "Restored from $2."
+}

@@ -4,6 +4,7 @@
 #   pg.sh start DIR [--test]      makes the cluster if need be, starts it, prints DATABASE_URL=...
 #   pg.sh stop|status|destroy DIR
 #   pg.sh psql DIR [args...]      psql as superuser on the application's database
+#   pg.sh dump|load DIR           the application's database to standard output, or from standard input
 # DIR holds data/ (the cluster), log/, port, password (application), superpass.
 # --test switches fsync off: for tests only, never for data that matters.
 set -euo pipefail
@@ -42,6 +43,10 @@ secret() { # FILE: a random password in a file that only its owner (and root) re
   [ "$(id -u)" != 0 ] || chown "$(owner)" "$1"
 }
 sql() { PGPASSWORD=$(cat "$DIR/superpass") as "$BIN/psql" -X -h 127.0.0.1 -p "$(cat "$DIR/port")" -U postgres -v ON_ERROR_STOP=1 "$@"; }
+app() { # PROGRAM ARGUMENTS...: as the application's own role
+  local program=$1; shift
+  PGPASSWORD=$(cat "$DIR/password") as "$BIN/$program" -h 127.0.0.1 -p "$(cat "$DIR/port")" -U "$DBUSER" "$@"
+}
 
 start() {
   local test=${1:-} d o; o=$(owner)
@@ -95,5 +100,7 @@ case $cmd in
     if running; then as "$BIN/pg_ctl" -D "$DIR/data" -w -m immediate stop >/dev/null; fi
     if [ -f "$DIR/superpass" ]; then rm -rf "$DIR"; fi ;;
   psql) sql -d "$DB" "$@" ;;
-  *) die "start|stop|status|destroy|psql DIR" ;;
+  dump) app pg_dump --format=custom --no-owner "$DB" ;;
+  load) app pg_restore --dbname="$DB" --no-owner --single-transaction --exit-on-error ;;
+  *) die "start|stop|status|destroy|psql|dump|load DIR" ;;
 esac

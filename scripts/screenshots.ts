@@ -1,11 +1,34 @@
 // bin/refectum screenshots: one picture of each main view in docs/screenshots/, from the demo data.
 import { join } from 'node:path';
+import type { Page } from 'playwright-core';
 import { openBrowser } from '../e2e/browser.ts';
 import { root, Stand } from '../e2e/harness.ts';
 
-const views: readonly { name: string; path: string; ready: string; theme?: 'night' }[] = [
+/** Three lines as they come from a spreadsheet, one of them to be mended. */
+async function lookThrough(page: Page): Promise<void> {
+  const lines = [
+    'customer,model,serial,complaint,due,volts,amps',
+    'Island Buses no. 11,Ferrolux 28-110,FX 30417,low charge,,,',
+    'Ferry pump room,Pumpmate 65,,no charge,2026-12-04,,',
+    'Harvester Co-operative,Harrow 15-140,HR 7720,growl,,,',
+  ];
+  await page.waitForSelector('html[data-ready]');
+  await page.fill('textarea', lines.join('\n'));
+  await page.click('button:has-text("Look them through")');
+  await page.waitForSelector('td:text-is("fits")');
+}
+
+const views: readonly {
+  name: string;
+  path: string;
+  ready: string;
+  theme?: 'night';
+  act?: (page: Page) => Promise<void>;
+}[] = [
   { name: 'rack', path: '/', ready: 'section[aria-label="Decided"]' },
   { name: 'check-in', path: '/check-in', ready: '#customer' },
+  { name: 'many', path: '/check-in/many', ready: 'textarea', act: lookThrough },
+  { name: 'label', path: '/unit/1007/label', ready: 'img' },
   { name: 'vehicle', path: '/unit/1013/vehicle', ready: 'section[aria-label="Suspects"]' },
   { name: 'letter', path: '/unit/1013/letter', ready: 'article' },
   { name: 'sums', path: '/sums', ready: 'h1' },
@@ -24,10 +47,11 @@ await page.waitForSelector('html[data-ready]');
 await page.selectOption('#technician', { index: 1 });
 await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('#technician')?.value !== '');
 await page.waitForTimeout(500);
-for (const { name, path, ready, theme } of views) {
+for (const { name, path, ready, theme, act } of views) {
   await context.addCookies([{ name: 'theme', value: theme ?? 'day', url: stand.url }]);
   await page.goto(stand.url + path);
   await page.waitForSelector(ready);
+  await act?.(page);
   await page.waitForTimeout(700);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
 }
