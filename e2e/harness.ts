@@ -59,6 +59,16 @@ export class Stand {
     return stand;
   }
 
+  /** Opens a stand for some work, and closes it however the work ends. */
+  static async during(work: (stand: Stand) => Promise<void>): Promise<void> {
+    const stand = await Stand.open();
+    try {
+      await work(stand);
+    } finally {
+      await stand.close();
+    }
+  }
+
   async start(): Promise<void> {
     this.#server = spawn('node', ['web/build/index.js'], { cwd: root, env: this.#env });
     this.#server.stdout!.on('data', (text) => (this.#log += text));

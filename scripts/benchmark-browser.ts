@@ -58,39 +58,39 @@ async function soundValue(page: Page): Promise<string> {
 
 const median = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
 
-const stand = await Stand.open();
-const browser = await openBrowser();
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-// What tsx puts around named functions is missing in the page.
-await page.addInitScript('globalThis.__name = (named) => named');
-await page.goto(`${stand.url}/`);
-await page.waitForSelector('html[data-ready]');
-await page.selectOption('#technician', { index: 1 });
-await page.waitForTimeout(500);
-for (const [what, tag] of [
-  ['build known', 1001],
-  ['build unknown', 1002],
-] as const) {
-  const opened = performance.now();
-  await page.goto(`${stand.url}/unit/${tag}`);
-  await page.waitForSelector('section[aria-label="Suspects"]');
-  const first = performance.now() - opened;
-  const times: Times[] = [];
-  for (let i = 0; i < 9; i++) {
-    await page.waitForTimeout(2000);
-    times.push(await record(page, await soundValue(page)));
-  }
-  console.log(
-    `${what}: suspects ${first.toFixed(0)} ms after opening the bench; ${times.length} readings, from Enter:`,
-  );
-  for (const name of ['tape', 'suspects', 'next'] as const) {
-    const all = times.map((time) => time[name]);
+await Stand.during(async (stand) => {
+  const browser = await openBrowser();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  // What tsx puts around named functions is missing in the page.
+  await page.addInitScript('globalThis.__name = (named) => named');
+  await page.goto(`${stand.url}/`);
+  await page.waitForSelector('html[data-ready]');
+  await page.selectOption('#technician', { index: 1 });
+  await page.waitForTimeout(500);
+  for (const [what, tag] of [
+    ['build known', 1001],
+    ['build unknown', 1002],
+  ] as const) {
+    const opened = performance.now();
+    await page.goto(`${stand.url}/unit/${tag}`);
+    await page.waitForSelector('section[aria-label="Suspects"]');
+    const first = performance.now() - opened;
+    const times: Times[] = [];
+    for (let i = 0; i < 9; i++) {
+      await page.waitForTimeout(2000);
+      times.push(await record(page, await soundValue(page)));
+    }
     console.log(
-      `  ${name.padEnd(9)} median ${median(all).toFixed(0).padStart(4)} ms, slowest ${Math.max(...all)
-        .toFixed(0)
-        .padStart(4)} ms`,
+      `${what}: suspects ${first.toFixed(0)} ms after opening the bench; ${times.length} readings, from Enter:`,
     );
+    for (const name of ['tape', 'suspects', 'next'] as const) {
+      const all = times.map((time) => time[name]);
+      console.log(
+        `  ${name.padEnd(9)} median ${median(all).toFixed(0).padStart(4)} ms, slowest ${Math.max(...all)
+          .toFixed(0)
+          .padStart(4)} ms`,
+      );
+    }
   }
-}
-await browser.close();
-await stand.close();
+  await browser.close();
+});

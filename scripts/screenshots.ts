@@ -25,7 +25,7 @@ const views: readonly {
   theme?: 'night';
   act?: (page: Page) => Promise<void>;
 }[] = [
-  { name: 'rack', path: '/', ready: 'section[aria-label="Decided"]' },
+  { name: 'rack', path: '/', ready: 'section[aria-label="Ready"]' },
   { name: 'check-in', path: '/check-in', ready: '#customer' },
   { name: 'many', path: '/check-in/many', ready: 'textarea', act: lookThrough },
   { name: 'label', path: '/unit/1007/label', ready: 'img' },
@@ -38,22 +38,22 @@ const views: readonly {
   { name: 'report', path: '/unit/1012/report', ready: 'article' },
 ];
 
-const stand = await Stand.open();
-const browser = await openBrowser();
-const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-const page = await context.newPage();
-await page.goto(`${stand.url}/`);
-await page.waitForSelector('html[data-ready]');
-await page.selectOption('#technician', { index: 1 });
-await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('#technician')?.value !== '');
-await page.waitForTimeout(500);
-for (const { name, path, ready, theme, act } of views) {
-  await context.addCookies([{ name: 'theme', value: theme ?? 'day', url: stand.url }]);
-  await page.goto(stand.url + path);
-  await page.waitForSelector(ready);
-  await act?.(page);
-  await page.waitForTimeout(700);
-  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
-}
-await browser.close();
-await stand.close();
+await Stand.during(async (stand) => {
+  const browser = await openBrowser();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto(`${stand.url}/`);
+  await page.waitForSelector('html[data-ready]');
+  await page.selectOption('#technician', { index: 1 });
+  await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('#technician')?.value !== '');
+  await page.waitForTimeout(500);
+  for (const { name, path, ready, theme, act } of views) {
+    await context.addCookies([{ name: 'theme', value: theme ?? 'day', url: stand.url }]);
+    await page.goto(stand.url + path);
+    await page.waitForSelector(ready);
+    await act?.(page);
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+  }
+  await browser.close();
+});
