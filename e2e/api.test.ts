@@ -107,7 +107,7 @@ describe('the API', () => {
   it('publishes the schema of the job file, and the file it gives fits it', async () => {
     const schema = (await (await ask('/api/schema')).json()) as object;
     const fits = new Ajv2020({ strict: true, formats: { 'date-time': true } }).compile(schema);
-    for (const tag of [1001, 1005, 1012]) {
+    for (const tag of [1001, 1005, 1012, 1013]) {
       expect(fits(await (await ask(`/api/jobs/${tag}`)).json()), JSON.stringify(fits.errors)).equal(true);
     }
   });

@@ -1,4 +1,8 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { expect } from 'chai';
+import { openFolder } from './harness.ts';
 import { apiJob, arrive, ask, bench, page, pick, stand, tape, until } from './stage.ts';
 
 const vehicle = async (tag: number): Promise<void> => {
@@ -88,6 +92,22 @@ describe('on the vehicle: is the unit to blame?', () => {
       'maker’s manual come first',
     ])
       expect(letter).contain(part);
+  });
+
+  it('the report tells what was read on the vehicle, who told it, and what followed; the PDF too', async () => {
+    await page.goto(`${stand.url}/unit/1013/report`);
+    const report = await page.textContent('article');
+    expect(report).match(/Charge lamp with the key: Stays on when running, failed \(told by the customer\)/);
+    expect(report).contain('The unit is not to blame');
+    const pdf = join(openFolder(), 'report.pdf');
+    writeFileSync(pdf, Buffer.from(await (await ask('/unit/1013/report.pdf')).arrayBuffer()));
+    const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' });
+    expect(text)
+      .match(/On the vehicle/)
+      .and.match(/told by the customer/)
+      .and.match(/not to blame/);
+    await page.goto(`${stand.url}/unit/1009/report`);
+    expect(await page.textContent('article')).not.contain('On the vehicle');
   });
 
   it('ways that mislead are refused with the reason and the check to do instead', async () => {

@@ -101,6 +101,42 @@ describe('record: the job file', () => {
   });
 });
 
+describe('record: the vehicle in the job file', () => {
+  const origin: NonNullable<JobFile['origin']> = {
+    vehicle: { ratedVolts: 12, battery: 'flooded', crankingAmps: 600, ampHours: 60, machineAmps: 90 },
+    readings: (
+      [
+        ['battery-raised', 12],
+        ['post-raised', 14.3],
+      ] as const
+    ).map(([check, value]) => ({
+      id: check,
+      check,
+      outcome: { kind: 'value' as const, value },
+      meter: 'workshop',
+      celsius: 20,
+      at: '2026-05-04T08:30:00Z',
+      technician: 'Tovik Harle',
+      struck: undefined,
+      told: 'own' as const,
+    })),
+  };
+  it('reads what it wrote, and it is where the bench begins', () => {
+    const whole = { ...job(), origin };
+    const again = readJobFile(writeJobFile(whole));
+    expect(again.origin).deep.equal(JSON.parse(JSON.stringify(origin)));
+    expect(assessJob(again).sound).greaterThan(2 * assessJob(job()).sound);
+  });
+  it('refuses a vehicle that is none, and a teller that nobody is, with the path', () => {
+    const bad = JSON.parse(writeJobFile({ ...job(), origin })) as { origin: typeof origin };
+    const broken = { ...bad, origin: { ...bad.origin, vehicle: { ...bad.origin.vehicle, crankingAmps: 5 } } };
+    expect(problemsOf(JSON.stringify(broken)).join()).match(/origin\.vehicle\.crankingAmps.*between 50 and 3000 A/);
+    const [first, ...rest] = bad.origin.readings;
+    const gossip = { ...bad, origin: { ...bad.origin, readings: [{ ...first, told: 'neighbour' }, ...rest] } };
+    expect(problemsOf(JSON.stringify(gossip)).join()).match(/origin\.readings\[0\]\.told/);
+  });
+});
+
 describe('assess: a job file alone', () => {
   it('leaves struck readings out, and gives plain data', () => {
     const assessment = assessJob(job());

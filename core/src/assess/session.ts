@@ -39,7 +39,7 @@ import { netOf } from './net.ts';
 import { adviceText, bandsText, faultName, hiddenText, outcomeText, severityText } from './words.ts';
 
 /** Version of the reasoning: kept with every verdict. */
-export const engineVersion = '0.1.0';
+export const engineVersion = '0.2.0';
 
 /** A reading as it stands on the tape, not struck out. */
 export interface TapeReading {

@@ -1,4 +1,4 @@
-import type { Assessment } from '@refectum/core/assess';
+import type { Assessment, VehicleAssessment } from '@refectum/core/assess';
 import { type Machine } from '@refectum/core/machines';
 import { multimeterById } from '@refectum/core/instruments';
 import { formatQuantity } from '@refectum/core/quantity';
@@ -38,6 +38,23 @@ function metersLine(job: Job): string {
   const celsius = new Set(readings.map((reading) => formatQuantity(reading.celsius, 'celsius', 1)));
   return `${[...meters].join(', ')}; part at ${[...celsius].join(', ')}`;
 }
+
+/** What was read on the vehicle or told of it, and what followed for the unit. */
+export interface VehicleLines {
+  readonly conclusion: string;
+  readonly readings: readonly { readonly id: string; readonly text: string }[];
+}
+
+/** Undefined when nobody asked about the vehicle. */
+export function vehicleLines(job: Job, assessment: VehicleAssessment): VehicleLines | undefined {
+  if (assessment.readings.length === 0) return undefined;
+  const told = new Map(job.readings.map((reading) => [reading.id, tellers[reading.told]]));
+  const readings = assessment.readings.map(({ id, name, shown, word }) => {
+    return { id, text: `${name}: ${shown}, ${word}${told.get(id) ?? ''}` };
+  });
+  return { conclusion: assessment.blame.reason, readings };
+}
+const tellers = { own: '', shop: ' (told by another shop)', customer: ' (told by the customer)' } as const;
 
 /** What else was read off the unit; no line when nothing was. */
 function plateLine({ direction, pulley, connector, cameWith }: Plate): readonly (readonly [string, string])[] {

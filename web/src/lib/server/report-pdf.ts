@@ -7,7 +7,7 @@ import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { dayAndTimeOf, timeOf } from '../dates.ts';
 import { type Job, tagCode } from '../job.ts';
-import { findingsLines, identityLines, reportCautions } from '../report.ts';
+import { findingsLines, identityLines, reportCautions, type VehicleLines } from '../report.ts';
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/ibm-plex-sans/package.json')));
 const face = (name: string) => join(fonts, name, `IBMPlexSans_${name}.ttf`);
@@ -31,7 +31,12 @@ const pairs = (rows: readonly (readonly [string, string])[]): Content => ({
 });
 
 /** The report as a PDF: identity, decision, findings, every reading, what remains, cautions. */
-export async function reportPdf(job: Job, assessment: Assessment, shopHeading: string): Promise<Uint8Array> {
+export async function reportPdf(
+  job: Job,
+  assessment: Assessment,
+  vehicle: VehicleLines | undefined,
+  shopHeading: string,
+): Promise<Uint8Array> {
   const definition: TDocumentDefinitions = {
     info: { title: `Test report, tag ${job.tag}` },
     pageSize: 'A4',
@@ -53,6 +58,9 @@ export async function reportPdf(job: Job, assessment: Assessment, shopHeading: s
       },
       heading('Unit'),
       pairs([...identityLines(job), ['Checked in', `${dayAndTimeOf(job.checkedInAt)}, ${job.technician}`]]),
+      ...(vehicle
+        ? [heading('On the vehicle'), { ul: vehicle.readings.map(({ text }) => text) }, vehicle.conclusion]
+        : []),
       heading('Decision'),
       decisionText(job, assessment),
       heading('Findings'),

@@ -1,12 +1,14 @@
 import { toSVG } from 'bwip-js/node';
 import { tagCode } from '$lib/job.ts';
-import { assessJobHere } from '$lib/server/assess.ts';
+import { vehicleLines } from '$lib/report.ts';
+import { assessJobHere, assessVehicleHere } from '$lib/server/assess.ts';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ parent }) => {
   const { job } = await parent();
   return {
     assessment: assessJobHere(job),
+    vehicle: vehicleLines(job, assessVehicleHere(job)),
     barcode: toSVG({ bcid: 'code128', text: tagCode(job.tag), height: 9, includetext: false }),
   };
 };

@@ -38,6 +38,14 @@
     <dd>{dayAndTimeOf(data.job.checkedInAt)}, {data.job.technician}</dd>
   </dl>
 
+  {#if data.vehicle}
+    <h2 class="text-xl font-semibold">On the vehicle</h2>
+    <ul class="list-disc pl-5">
+      {#each data.vehicle.readings as { id, text } (id)}<li>{text}</li>{/each}
+    </ul>
+    <p class="mb-4">{data.vehicle.conclusion}</p>
+  {/if}
+
   <h2 class="text-xl font-semibold">Decision</h2>
   {#if decision}
     <p class="mb-4 text-lg">
