@@ -174,6 +174,20 @@ describe('the vehicle: who told it', () => {
     expect(fuse('shop')).lessThan(fuse('customer'));
     expect(fuse('customer')).lessThan(judge([]).blame.unit);
   });
+  it('told twice is told once; measured twice is surer', () => {
+    const twice = (told: Teller) => [
+      take('post-raised', 14.3, told),
+      { ...take('post-raised', 14.3, told), id: 'again' },
+    ];
+    const once = (told: Teller) => judge([take('post-raised', 14.3, told)]).blame.unit;
+    expect(judge(twice('customer')).blame.unit).closeTo(once('customer'), 1e-9);
+    expect(judge(twice('own')).blame.unit).not.closeTo(once('own'), 1e-9);
+  });
+  it('two drains that differ are told as differing, the last one counts', () => {
+    const [first, last] = judge([take('drain', 0.03), take('drain', 0.6)], 'drains-overnight').readings;
+    expect(first!.repeat).match(/disagree/);
+    expect(last!.repeat).match(/disagree/);
+  });
   it('what we measure takes the place of what was told, whichever came first', () => {
     const told = take('post-raised', 11.9, 'customer');
     const own = take('post-raised', 14.3);

@@ -1,4 +1,11 @@
-import { countSigma, rangeFor } from '../instruments/index.ts';
+import {
+  countSigma,
+  currentClamp,
+  type MeterFunction,
+  type Multimeter,
+  type Range,
+  rangeFor,
+} from '../instruments/index.ts';
 import { type Belief, beliefAfter, priorBelief } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { slipChance } from './likelihood.ts';
@@ -32,6 +39,10 @@ export function countedReadings(readings: readonly Reading[]): Counted[] {
 
 const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 
+/** What we measure again is surer; what is told again is told by the same. */
+const slipAfter = (reading: Reading, entries: number): number =>
+  slipOf(reading) > slipChance ? slipOf(reading) : slipOf(reading) ** entries;
+
 function agree(a: Reading, b: Reading): boolean {
   if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
   if (a.outcome.kind === 'finding') return b.outcome.kind === 'finding' && a.outcome.finding === b.outcome.finding;
@@ -39,9 +50,15 @@ function agree(a: Reading, b: Reading): boolean {
   const method = a.check.method;
   if (method.kind === 'length') return Math.abs(a.outcome.value - b.outcome.value) <= 0.3;
   const use = method.kind === 'meter' ? method.setup.function : 'ohms';
-  const ranges = use === 'volts' ? a.meter.volts : use === 'diode' ? [a.meter.diode] : a.meter.ohms;
+  const ranges = rangesOf(a.meter, use);
   const sigma = countSigma(rangeFor(ranges, a.outcome.value));
   return Math.abs(a.outcome.value - b.outcome.value) <= 3 * sigma + 0.02 * Math.abs(a.outcome.value);
+}
+
+function rangesOf(meter: Multimeter, use: MeterFunction): readonly Range[] {
+  if (use === 'volts') return meter.volts;
+  if (use === 'amps') return currentClamp;
+  return use === 'diode' ? [meter.diode] : meter.ohms;
 }
 
 /** Beliefs along a list of readings; a list that begins like the last one is not worked out anew. */
@@ -62,7 +79,7 @@ export class History {
     while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
     const beliefs = this.#beliefs.slice(0, same + 1);
     for (const { reading, entries } of counted.slice(same)) {
-      beliefs.push(beliefAfter(this.#opened, beliefs[beliefs.length - 1]!, reading, slipOf(reading) ** entries));
+      beliefs.push(beliefAfter(this.#opened, beliefs[beliefs.length - 1]!, reading, slipAfter(reading, entries)));
     }
     this.#counted = counted;
     this.#beliefs = beliefs;
