@@ -4,37 +4,16 @@ import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import { openFolder } from './harness.ts';
-import { apiJob, ask, context, stand } from './stage.ts';
+import { apiJob, ask, postJson, readingEntry, someone, stand } from './stage.ts';
 
 describe('the API', () => {
-  const someone = async () => {
-    const cookies = await context.cookies();
-    return cookies.find((c) => c.name === 'technician')!.value;
-  };
-  const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
-    fetch(stand.url + path, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', ...headers },
-      body: JSON.stringify(body),
-    });
-  const entry = async (more: Record<string, unknown> = {}) => ({
-    id: crypto.randomUUID(),
-    place: 'bench',
-    told: 'own',
-    check: 'ring-ring',
-    typed: '3.1',
-    outcome: { kind: 'value', value: 3.1 },
-    meter: 'workshop',
-    celsius: 20,
-    at: new Date().toISOString(),
-    technician: await someone(),
-    ...more,
-  });
-
   it('takes the same reading twice as one', async () => {
-    const body = await entry();
+    const body = await readingEntry();
     const before = (await apiJob(1003)).readings.length;
-    const answers = await Promise.all([post('/api/jobs/1003/readings', body), post('/api/jobs/1003/readings', body)]);
+    const answers = await Promise.all([
+      postJson('/api/jobs/1003/readings', body),
+      postJson('/api/jobs/1003/readings', body),
+    ]);
     expect(answers.map((a) => a.status)).deep.equal([200, 200]);
     expect((await apiJob(1003)).readings.length).equal(before + 1);
   });
@@ -52,7 +31,7 @@ describe('the API', () => {
   ];
   for (const [what, change, status, told] of refused) {
     it(`refuses ${what} with ${status} and a reason`, async () => {
-      const answer = await post('/api/jobs/1003/readings', await entry(change));
+      const answer = await postJson('/api/jobs/1003/readings', await readingEntry(change));
       expect(answer.status).equal(status);
       expect(((await answer.json()) as { message: string }).message).match(told);
     });
@@ -61,10 +40,10 @@ describe('the API', () => {
     const technician = await someone();
     const [first] = (await apiJob(1012)).readings;
     const strike = { reading: first!.id, at: new Date().toISOString(), technician };
-    expect((await post('/api/jobs/1011/strikes', strike)).status).equal(404);
-    expect((await post('/api/jobs/1012/strikes', strike)).status).equal(200);
+    expect((await postJson('/api/jobs/1011/strikes', strike)).status).equal(404);
+    expect((await postJson('/api/jobs/1012/strikes', strike)).status).equal(200);
     const once = (await apiJob(1012)).readings[0]!.struck;
-    expect((await post('/api/jobs/1012/strikes', { ...strike, at: '2026-01-01T00:00:00Z' })).status).equal(200);
+    expect((await postJson('/api/jobs/1012/strikes', { ...strike, at: '2026-01-01T00:00:00Z' })).status).equal(200);
     expect((await apiJob(1012)).readings[0]!.struck).deep.equal(once);
   });
 
@@ -97,9 +76,9 @@ describe('the API', () => {
       technician: await someone(),
     };
     const before = (await apiJob(1003)).verdicts.length;
-    expect((await post('/api/jobs/1003/verdicts', { ...decision, reason: '  ' })).status).equal(422);
-    expect((await post('/api/jobs/1003/verdicts', { ...decision, course: 'sell' })).status).equal(422);
-    const both = await Promise.all([1, 2].map(() => post('/api/jobs/1003/verdicts', decision)));
+    expect((await postJson('/api/jobs/1003/verdicts', { ...decision, reason: '  ' })).status).equal(422);
+    expect((await postJson('/api/jobs/1003/verdicts', { ...decision, course: 'sell' })).status).equal(422);
+    const both = await Promise.all([1, 2].map(() => postJson('/api/jobs/1003/verdicts', decision)));
     expect(both.map((answer) => answer.status)).deep.equal([200, 200]);
     expect((await apiJob(1003)).verdicts.length).equal(before + 1);
   });
@@ -115,7 +94,7 @@ describe('the API', () => {
   it('tells of a change to whoever listens', async () => {
     const listening = await fetch(`${stand.url}/api/events`);
     const reader = listening.body!.getReader();
-    await post('/api/jobs/1003/readings', await entry());
+    await postJson('/api/jobs/1003/readings', await readingEntry());
     let heard = '';
     while (!heard.includes('1003')) {
       const { value, done } = await reader.read();
@@ -127,12 +106,12 @@ describe('the API', () => {
   });
 
   it('refuses what comes from another site, and a tag that isn’t there', async () => {
-    expect((await post('/api/jobs/1003/readings', await entry(), { origin: 'http://elsewhere.example' })).status).equal(
-      403,
-    );
-    expect((await post('/api/jobs/4711/readings', await entry())).status).equal(404);
-    expect((await post('/api/jobs/x/readings', await entry())).status).equal(404);
-    expect((await post('/api/jobs/99999999999/readings', await entry())).status).equal(404);
+    expect(
+      (await postJson('/api/jobs/1003/readings', await readingEntry(), { origin: 'http://elsewhere.example' })).status,
+    ).equal(403);
+    expect((await postJson('/api/jobs/4711/readings', await readingEntry())).status).equal(404);
+    expect((await postJson('/api/jobs/x/readings', await readingEntry())).status).equal(404);
+    expect((await postJson('/api/jobs/99999999999/readings', await readingEntry())).status).equal(404);
   });
   it('gives the job file, which the command assesses as the server does', async () => {
     const file = join(openFolder(), 'job.json');

@@ -5,10 +5,11 @@ import {
   ask,
   bench,
   browser,
-  context,
   openPage,
   page,
   pick,
+  postJson,
+  readingEntry,
   stand,
   tape,
   title,
@@ -205,28 +206,12 @@ describe('at the bench', () => {
 
   it('a change that comes in while a page is on its way does not call the page back', async () => {
     await bench(1010);
-    const technician = (await context.cookies()).find(({ name }) => name === 'technician')!.value;
-    const reading = {
-      id: crypto.randomUUID(),
-      place: 'bench',
-      told: 'own',
-      check: 'ring-ring',
-      typed: '3.1',
-      outcome: { kind: 'value', value: 3.1 },
-      meter: 'workshop',
-      celsius: 20,
-      at: new Date().toISOString(),
-      technician,
-    };
+    const reading = await readingEntry();
     let met = 0;
     // The sheet's own script is what the way there waits for.
     await page.route(/nodes\/.*\.js$/, async (route) => {
       met++;
-      await fetch(`${stand.url}/api/jobs/1010/readings`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(reading),
-      });
+      await postJson('/api/jobs/1010/readings', reading);
       await page.waitForTimeout(400);
       await route.continue();
     });

@@ -47,6 +47,16 @@ describe('taking a unit in', () => {
     expect(keys).at.most(40);
   });
 
+  it('a model that turns out to be another loses the build that was filled in', async () => {
+    await open();
+    await page.fill('#model', 'Ferrolux 28-110');
+    await page.waitForSelector('text=Filled in as tag');
+    expect(await page.inputValue('#volts')).equal('24');
+    await page.fill('#model', 'Ferrolux 28-1100');
+    await until(async () => (await page.inputValue('#volts')) === '12', 'the usual build again');
+    expect(await page.locator('text=Filled in as tag').count()).equal(0);
+  });
+
   it('a serial number seen before shows that job and its verdict', async () => {
     await open();
     await page.fill('#serial', 'FX 30022');
@@ -146,6 +156,20 @@ describe('many units at once', () => {
     await page.click('button:has-text("Look them through")');
     await until(async () => (await results()).includes('fits'), 'the mended line');
     await page.fill('textarea', '');
+    // The same line once more is another unit.
+    const again = 'customer,model,complaint,volts,amps\nPier Works,Heron 9,whine,12,55';
+    for (const _ of [1, 2]) {
+      const before = await page.locator('h2:has-text("Checked in") + ul li').count();
+      await page.fill('textarea', again);
+      await page.click('button:has-text("Look them through")');
+      await page.click('button:has-text("Check 1 in")');
+      await until(
+        async () => (await page.locator('h2:has-text("Checked in") + ul li').count()) === before + 1,
+        'one more unit',
+      );
+    }
+    const tags = await page.locator('h2:has-text("Checked in") + ul li a.figure').allTextContents();
+    expect(new Set(tags).size).equal(tags.length);
     const seen = (await (await ask('/api/known?serial=M1')).json()) as { model: string }[];
     expect(seen.map(({ model }) => model)).deep.equal(['Ferrolux 28-110']);
   });

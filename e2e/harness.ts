@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -21,6 +21,13 @@ export function openFolder(): string {
   const folder = mkdtempSync(join(tmpdir(), 'refectum-test-'));
   chmodSync(folder, 0o711);
   return folder;
+}
+
+/** The words of a PDF, laid out as on the page. */
+export function pdfText(pdf: Uint8Array): string {
+  const file = join(openFolder(), 'a.pdf');
+  writeFileSync(file, pdf);
+  return execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
 }
 
 const wait = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds));

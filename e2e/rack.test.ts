@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { apiJob, ask, context, openPage, page, browser, stand, until } from './stage.ts';
+import { apiJob, ask, browser, openPage, page, postJson, readingEntry, someone, stand, until } from './stage.ts';
 
 const rack = async (find = ''): Promise<void> => {
   await page.goto(`${stand.url}/${find ? `?find=${encodeURIComponent(find)}` : ''}`);
@@ -59,24 +59,8 @@ describe('the rack: where every unit stands', () => {
   });
 
   it('a first reading puts the unit on the bench', async () => {
-    const technician = (await context.cookies()).find(({ name }) => name === 'technician')!.value;
     expect((await apiJob(1014)).stand).equal('in');
-    await fetch(`${stand.url}/api/jobs/1014/readings`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({
-        id: crypto.randomUUID(),
-        place: 'bench',
-        told: 'own',
-        check: 'ring-ring',
-        typed: '3.1',
-        outcome: { kind: 'value', value: 3.1 },
-        meter: 'workshop',
-        celsius: 20,
-        at: new Date().toISOString(),
-        technician,
-      }),
-    });
+    await postJson('/api/jobs/1014/readings', await readingEntry());
     expect((await apiJob(1014)).stand).equal('bench');
     expect((await apiJob(1014)).moves.at(-1)).deep.include({ to: 'bench', note: 'first reading' });
   });
@@ -108,13 +92,8 @@ describe('the rack: where every unit stands', () => {
   });
 
   it('the server refuses a stand that is none, and takes a move sent twice as one', async () => {
-    const technician = (await context.cookies()).find(({ name }) => name === 'technician')!.value;
-    const post = (body: object) =>
-      fetch(`${stand.url}/api/jobs/1014/moves`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
-      });
+    const technician = await someone();
+    const post = (body: object) => postJson('/api/jobs/1014/moves', body);
     const move = { id: crypto.randomUUID(), to: 'waiting', note: '', technician };
     expect((await post({ ...move, to: 'attic' })).status).equal(422);
     expect((await post({ ...move, to: 'gone' })).status).equal(422);

@@ -39,6 +39,28 @@ export async function pick(name: string, on = page): Promise<void> {
 export const arrive = (address: RegExp) => until(() => Promise.resolve(address.test(page.url())), `address ${address}`);
 export const title = (on = page) => on.textContent('section[aria-label="Check at hand"] h2');
 export const tape = (on = page) => on.locator('section[aria-label="Tape"] li:has(.figure)');
+export const someone = async (): Promise<string> =>
+  (await context.cookies()).find(({ name }) => name === 'technician')!.value;
+export const postJson = (path: string, body: unknown, headers: Record<string, string> = {}): Promise<Response> =>
+  fetch(stand.url + path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', ...headers },
+    body: JSON.stringify(body),
+  });
+/** A reading as the browser would send it. */
+export const readingEntry = async (more: Record<string, unknown> = {}) => ({
+  id: crypto.randomUUID(),
+  place: 'bench',
+  told: 'own',
+  check: 'ring-ring',
+  typed: '3.1',
+  outcome: { kind: 'value', value: 3.1 },
+  meter: 'workshop',
+  celsius: 20,
+  at: new Date().toISOString(),
+  technician: await someone(),
+  ...more,
+});
 /** A question to the server; asked again when a connection kept open since before it was restarted turns out dead. */
 export const ask = (path: string): Promise<Response> => fetch(stand.url + path).catch(() => fetch(stand.url + path));
 export const apiJob = async (tag: number) =>

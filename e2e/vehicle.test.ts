@@ -1,8 +1,5 @@
-import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { expect } from 'chai';
-import { openFolder } from './harness.ts';
+import { pdfText } from './harness.ts';
 import { apiJob, arrive, ask, bench, page, pick, stand, tape, until } from './stage.ts';
 
 const vehicle = async (tag: number): Promise<void> => {
@@ -33,6 +30,17 @@ describe('on the vehicle: is the unit to blame?', () => {
     await page.waitForSelector('section[aria-label="Suspects"] li:first-child:has-text("fuse or fusible link blown")');
     const [first] = (await apiJob(1011)).readings.filter(({ place }) => place === 'vehicle');
     expect(first).deep.include({ check: 'battery-raised', typed: '12.0', told: 'own' });
+  });
+
+  it('what is typed on the vehicle is not typed on the bench', async () => {
+    await vehicle(1009);
+    await pick('Battery volts, rested');
+    await page.keyboard.type('12.4');
+    await bench(1009);
+    expect(await page.inputValue('#entry')).equal('');
+    await vehicle(1009);
+    expect(await page.inputValue('#entry')).equal('12.4');
+    await page.fill('#entry', '');
   });
 
   it('what the customer told counts for less, and says so on the tape', async () => {
@@ -99,9 +107,7 @@ describe('on the vehicle: is the unit to blame?', () => {
     const report = await page.textContent('article');
     expect(report).match(/Charge lamp with the key: Stays on when running, failed \(told by the customer\)/);
     expect(report).contain('The unit is not to blame');
-    const pdf = join(openFolder(), 'report.pdf');
-    writeFileSync(pdf, Buffer.from(await (await ask('/unit/1013/report.pdf')).arrayBuffer()));
-    const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' });
+    const text = pdfText(new Uint8Array(await (await ask('/unit/1013/report.pdf')).arrayBuffer()));
     expect(text)
       .match(/On the vehicle/)
       .and.match(/told by the customer/)

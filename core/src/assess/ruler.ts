@@ -137,7 +137,7 @@ function insteadOf(session: Session, check: Check, { meter, celsius }: Situation
   });
   return [
     ...better.map((other) => `the ${other.name.toLowerCase()}`),
-    'volts over amps: 5 A through the winding, millivolts across it',
+    ...(check.unit === 'ohms' ? ['volts over amps: 5 A through the winding, millivolts across it'] : []),
   ];
 }
 

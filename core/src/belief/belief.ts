@@ -140,6 +140,17 @@ export function faultChances(opened: Case, belief: Belief): Float64Array {
   return chances;
 }
 
+/** Probability that the faults that are there, alone or in company, hold what is asked. */
+export function chanceThat(opened: Case, belief: Belief, holds: (faults: readonly number[]) => boolean): number {
+  let sum = 0;
+  for (const row of belief.weights) {
+    for (let p = 0; p < row.length; p++) {
+      if (row[p]! > 0 && holds(opened.particles[p]!.faults)) sum += row[p]!;
+    }
+  }
+  return sum;
+}
+
 /** Probability that nothing at all is wrong. */
 export const soundChance = (belief: Belief): number => belief.weights.reduce((sum, row) => sum + row[0]!, 0);
 

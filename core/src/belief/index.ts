@@ -2,6 +2,7 @@ export {
   type Belief,
   beliefAfter,
   buildChances,
+  chanceThat,
   type Evidence,
   faultChances,
   priorBelief,

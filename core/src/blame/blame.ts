@@ -1,4 +1,4 @@
-import type { Belief, Case } from '../belief/index.ts';
+import { type Belief, type Case, chanceThat } from '../belief/index.ts';
 
 /** Where the fault lies, and what follows for the unit. */
 export interface Blame {
@@ -24,11 +24,7 @@ const ownMost = 0.1;
 /** Chance of any fault in one place. */
 function chanceIn(opened: Case, belief: Belief, place: string): number {
   const inPlace = opened.faults.map((fault) => fault.part === place);
-  return belief.weights.reduce(
-    (total, row) =>
-      row.reduce((sum, weight, p) => (opened.particles[p]!.faults.some((f) => inPlace[f]) ? sum + weight : sum), total),
-    0,
-  );
+  return chanceThat(opened, belief, (faults) => faults.some((f) => inPlace[f]));
 }
 
 /**

@@ -1,2 +1,2 @@
 export { type Blame, blameOf } from './blame.ts';
-export { complaintAfter } from './told.ts';
+export { complaintAfter } from './complaint-after.ts';

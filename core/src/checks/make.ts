@@ -41,7 +41,7 @@ export function meterCheck(check: MeterCheck): Check {
   };
 }
 
-/** Chances of each outcome under one kind of fault; undefined when it isn't there. */
+/** Chances of each outcome, by the kind of fault or by the check. */
 export type Odds = Readonly<Record<string, readonly number[]>>;
 
 interface FindingCheck {

@@ -1,4 +1,4 @@
-import type { Check } from '../checks/index.ts';
+import type { Check, Odds } from '../checks/index.ts';
 import type { Edit, Network } from '../circuit/index.ts';
 
 /** A number a machine is described by, with all that is known of it: the schema reads as its manual. */
@@ -118,10 +118,8 @@ export interface OnVehicle {
   readonly regulatedVolts?: number;
   /** Between output post and case at rest, in ohms: grades. */
   readonly leakOhms?: readonly number[];
-  /** Chances that the output ripples, that an electrical whine or a mechanical growl is heard. */
-  readonly ripple?: number;
-  readonly whine?: number;
-  readonly growl?: number;
+  /** Chances of the outcomes of the vehicle's checks by eye, ear and hand, by the check's id; as usual where none are given. */
+  readonly odds?: Odds;
 }
 
 /** A family of machines: all that the rest of the core knows of one. `M` is its parameter type. */

@@ -1,5 +1,4 @@
-import { familyOf, type Machine, type Subject } from '../machines/index.ts';
-import type { Complaint } from '../machines/index.ts';
+import { type Complaint, familyOf, type Machine, type Subject } from '../machines/index.ts';
 import { vehicleChecks } from './checks/index.ts';
 import { vehicleComplaint } from './complaints.ts';
 import { places, vehicleFaults } from './faults.ts';
@@ -12,7 +11,6 @@ const chains: readonly (readonly [string, string, number])[] = [
   ['battery-flat', 'excitation-lost', 6],
   ['battery-flat', 'fuse-blown', 6],
   ['battery-flat', 'belt-slip', 5],
-  ['battery-worn', 'battery-flat', 1],
 ];
 /** What stops the charge leaves a flat battery behind. */
 const flattens = 6;
@@ -28,7 +26,7 @@ export function vehicleSubject(
   if (!heard) throw new RangeError(`no complaint “${complaintId}” for ${family.name}`);
   const rows = family.onVehicle(unit);
   const complaint = vehicleComplaint(heard, rows);
-  const checks = vehicleChecks(vehicle);
+  const checks = vehicleChecks(vehicle, rows);
   const dead = new Set(rows.filter(({ output }) => output < 0.5).map(({ id }) => id));
   const subject: Subject = {
     name: 'Vehicle',

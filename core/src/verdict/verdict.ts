@@ -1,4 +1,4 @@
-import { type Belief, type Case, faultChances, soundChance, standingParticles } from '../belief/index.ts';
+import { type Belief, type Case, chanceThat, faultChances, soundChance } from '../belief/index.ts';
 
 /** Money and minutes as the shop entered them. What isn't entered is unknown, never guessed. */
 export interface Prices {
@@ -150,14 +150,6 @@ function threshold(action: Action, prices: Prices): number {
 
 function chanceOfAny(opened: Case, belief: Belief, faults: ReadonlySet<number>): number {
   return chanceThat(opened, belief, (own) => own.some((f) => faults.has(f)));
-}
-
-function chanceThat(opened: Case, belief: Belief, holds: (faults: readonly number[]) => boolean): number {
-  let sum = 0;
-  for (const { particle, weight } of standingParticles(belief)) {
-    if (holds(opened.particles[particle]!.faults)) sum += weight;
-  }
-  return sum;
 }
 
 function course(

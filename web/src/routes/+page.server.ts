@@ -1,9 +1,10 @@
-import { findTags, rackOf } from '$lib/server/rack.ts';
+import { findTags, mostShown, rackOf } from '$lib/server/rack.ts';
 import type { PageServerLoad } from './$types';
 
 const longest = 80;
 
 export const load: PageServerLoad = async ({ locals, url }) => {
   const find = (url.searchParams.get('find') ?? '').trim().slice(0, longest);
-  return { find, tags: await (find ? findTags(locals.shop.id, find) : rackOf(locals.shop.id)) };
+  const tags = await (find ? findTags(locals.shop.id, find) : rackOf(locals.shop.id));
+  return { find, tags, full: tags.length >= mostShown };
 };

@@ -130,8 +130,11 @@
   <p role="alert" class="text-lg" class:mb-3={problem}>{problem}</p>
   {#if data.find}
     <p class="mb-3 text-lg" role="status">
-      {data.tags.length} found for “{data.find}”. <a class="link" href="/">Whole rack</a>
+      {data.full ? `The newest ${data.tags.length}` : data.tags.length} found for “{data.find}”.
+      <a class="link" href="/">Whole rack</a>
     </p>
+  {:else if data.full}
+    <p class="mb-3" role="status">The rack holds more than is shown here: search finds the rest.</p>
   {/if}
   {#if data.tags.length === 0 && !data.find}
     <p class="sheet p-6 text-lg">

@@ -1,4 +1,5 @@
 import { type Check, findingCheck } from '../../checks/index.ts';
+import type { OfUnit } from './make.ts';
 
 const live = [
   { id: 'live', name: 'Live as it should be', word: 'sound' },
@@ -20,7 +21,7 @@ const plugFeed = (id: string, name: string, how: string, odds: Readonly<Record<s
     odds,
   });
 
-export const byHand = (): Check[] => [
+export const byHand = (ofUnit: OfUnit): Check[] => [
   plugFeed(
     'plug-ignition',
     'Excitation feed at the plug, key on',
@@ -53,21 +54,11 @@ export const byHand = (): Check[] => [
     ],
     usual: [0.9, 0.05, 0.03, 0.02],
     odds: {
+      ...ofUnit('lamp'),
       'excitation-lost': [0.05, 0.2, 0.73, 0.02],
-      'rotor-open': [0.05, 0.25, 0.65, 0.05],
-      'brush-worn': [0.08, 0.25, 0.62, 0.05],
-      'regulator-dead': [0.1, 0.6, 0.25, 0.05],
       'fuse-blown': [0.25, 0.6, 0.1, 0.05],
       'belt-slip': [0.45, 0.4, 0.02, 0.13],
-      'diode-shorted': [0.25, 0.4, 0.02, 0.33],
-      'exciter-open': [0.4, 0.15, 0.02, 0.43],
-      'exciter-shorted': [0.25, 0.35, 0.02, 0.38],
-      'stator-open': [0.45, 0.35, 0.02, 0.18],
-      'stator-turns': [0.45, 0.35, 0.02, 0.18],
-      'stator-core': [0.4, 0.4, 0.02, 0.18],
       'charge-cable': [0.65, 0.15, 0.02, 0.18],
-      'brush-contact': [0.4, 0.4, 0.15, 0.05],
-      'rings-dirty': [0.6, 0.25, 0.1, 0.05],
     },
   }),
   findingCheck({
@@ -101,7 +92,9 @@ export const byHand = (): Check[] => [
       { id: 'locked', name: 'Locked both ways', word: 'failed' },
     ],
     usual: [0.57, 0.4, 0.015, 0.015],
-    odds: { 'running-gear': [0.5, 0.3, 0.08, 0.12] },
+    odds: {
+      ...ofUnit('clutch'),
+    },
   }),
   findingCheck({
     id: 'battery-taken-off',
@@ -119,10 +112,7 @@ export const byHand = (): Check[] => [
     ],
     usual: [0.96, 0.04],
     odds: {
-      'regulator-dead': [0.88, 0.12],
-      'regulator-full': [0.88, 0.12],
-      'diode-shorted': [0.9, 0.1],
-      'diode-leaky': [0.9, 0.1],
+      ...ofUnit('battery-taken-off'),
     },
   }),
 ];

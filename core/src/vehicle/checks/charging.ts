@@ -1,6 +1,6 @@
 import { type Check, findingCheck, type FindingOutcome } from '../../checks/index.ts';
 import type { Vehicle } from '../vehicle.ts';
-import { clampAmps, liveVolts } from './make.ts';
+import { clampAmps, liveVolts, type OfUnit } from './make.ts';
 
 const atBattery = { red: 'battery+', black: 'battery-' };
 const atPost = { red: 'post', black: 'case' };
@@ -112,7 +112,7 @@ const loaded = (vehicle: Vehicle): Check[] => {
   ];
 };
 
-export const chargingChecks = (vehicle: Vehicle): Check[] => [
+export const chargingChecks = (vehicle: Vehicle, ofUnit: OfUnit): Check[] => [
   ...chargingVolts,
   ...loaded(vehicle),
   findingCheck({
@@ -126,24 +126,13 @@ export const chargingChecks = (vehicle: Vehicle): Check[] => [
     outcomes: revs,
     usual: steady,
     odds: {
+      ...ofUnit('revs'),
       'fuse-blown': none,
       'excitation-lost': none,
-      'rotor-open': none,
-      'brush-worn': none,
-      'regulator-dead': none,
       'charge-cable': low,
       'ground-path': low,
-      'diode-shorted': low,
-      'stator-open': low,
-      'stator-turns': low,
-      'stator-core': low,
-      'exciter-shorted': low,
-      'brush-contact': low,
-      'rings-dirty': low,
-      'regulator-low': [0.3, 0.02, 0.64, 0.01, 0.03],
       'belt-slip': [0.2, 0.1, 0.4, 0.01, 0.29],
       'sense-bad': runaway,
-      'regulator-full': runaway,
     },
   }),
   findingCheck({
@@ -161,12 +150,7 @@ export const chargingChecks = (vehicle: Vehicle): Check[] => [
     ],
     usual: [0.88, 0.1, 0.02],
     odds: {
-      'diode-open': [0.15, 0.6, 0.25],
-      'diode-shorted': [0.1, 0.5, 0.4],
-      'stator-open': [0.15, 0.55, 0.3],
-      'stator-turns': [0.45, 0.45, 0.1],
-      'stator-core': [0.45, 0.45, 0.1],
-      'exciter-shorted': [0.65, 0.3, 0.05],
+      ...ofUnit('ripple'),
       'battery-worn': [0.7, 0.25, 0.05],
       'battery-sulphated': [0.7, 0.25, 0.05],
     },
@@ -187,12 +171,7 @@ export const chargingChecks = (vehicle: Vehicle): Check[] => [
     ],
     usual: [0.93, 0.02, 0.03, 0.02],
     odds: {
-      'running-gear': [0.12, 0.02, 0.83, 0.03],
-      'diode-open': [0.5, 0.46, 0.02, 0.02],
-      'diode-shorted': [0.32, 0.64, 0.02, 0.02],
-      'stator-turns': [0.22, 0.74, 0.02, 0.02],
-      'stator-open': [0.5, 0.46, 0.02, 0.02],
-      'stator-core': [0.42, 0.54, 0.02, 0.02],
+      ...ofUnit('noise'),
       'belt-slip': [0.3, 0.02, 0.08, 0.6],
     },
   }),

@@ -1,5 +1,8 @@
-import { type Check, meterCheck } from '../../checks/index.ts';
+import { type Check, meterCheck, type Odds } from '../../checks/index.ts';
 import { clampOhms, type Scene } from '../network.ts';
+
+/** What the unit's own faults make of a check by eye, ear or hand: the family says it. */
+export type OfUnit = (check: string) => Odds;
 
 interface LiveCheck {
   readonly species: string;

@@ -19,7 +19,7 @@ interface Technician {
 /** How many of the next checks are worked out beforehand. */
 const prepared = 3;
 
-const draftKey = (tag: number): string => `refectum-entry-${tag}`;
+const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag}`;
 
 /**
  * One unit at one screen, on the bench or still on its vehicle: what the server knows, what is on its way there, and
@@ -43,8 +43,8 @@ export class Bench {
   /** How many of the taken writes the served job is known to hold. */
   #settled = $state(0);
   #told = $state<Teller>('own');
-  #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#place })));
-  #place = $derived.by(() => this.#withWaitingChanges());
+  #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#setting })));
+  #setting = $derived.by(() => this.#withWaitingChanges());
   #all = $derived.by(() => this.#withWaitingReadings());
   #readings = $derived(this.#all.filter((reading) => reading.place === this.at));
 
@@ -87,8 +87,8 @@ export class Bench {
   get entry(): string {
     return this.#entry;
   }
-  get place(): Setting {
-    return this.#place;
+  get setting(): Setting {
+    return this.#setting;
   }
   /** The tape: every reading, struck ones too. */
   get readings(): readonly TakenReading[] {
@@ -109,7 +109,7 @@ export class Bench {
 
   /** Starts the reasoning; answers what ends it. */
   start(): () => void {
-    this.#entry = sessionStorage.getItem(draftKey(this.#served.tag)) ?? '';
+    this.#entry = sessionStorage.getItem(draftKey(this.#served.tag, this.at)) ?? '';
     this.#worker = new Worker(new URL('./reasoner.worker.ts', import.meta.url), { type: 'module' });
     this.#reasoner = wrap<Reasoner>(this.#worker);
     void outbox.open().then(() => this.think());
@@ -132,7 +132,7 @@ export class Bench {
   type(text: string): void {
     this.#entry = text;
     this.#problem = undefined;
-    sessionStorage.setItem(draftKey(this.#served.tag), text);
+    sessionStorage.setItem(draftKey(this.#served.tag, this.at), text);
   }
 
   async pick(check: string | undefined): Promise<void> {
@@ -165,7 +165,7 @@ export class Bench {
     const { check } = this;
     const technician = this.#need();
     if (!check || !technician || !(await this.#stillAt(check))) return false;
-    const { meter, celsius } = this.#place;
+    const { meter, celsius } = this.#setting;
     const taken = {
       id: freshId(),
       place: this.at,
@@ -268,8 +268,8 @@ export class Bench {
 
   #asked(): Asked {
     const { machine, complaint } = this.#served;
-    const meters = [...new Set([this.#place.meter, ...this.standing.map((reading) => reading.meter)])].sort();
-    const { vehicle, readings } = originOf({ machine, vehicle: this.#place.vehicle, readings: this.#all });
+    const meters = [...new Set([this.#setting.meter, ...this.standing.map((reading) => reading.meter)])].sort();
+    const { vehicle, readings } = originOf({ machine, vehicle: this.#setting.vehicle, readings: this.#all });
     // On the vehicle its readings are the situation, on the bench they are where it begins.
     return {
       place: this.at,
@@ -282,7 +282,7 @@ export class Bench {
 
   #situation(): BenchSituation {
     const readings = this.standing.map(tapeReading);
-    return { ...this.#place, readings };
+    return { ...this.#setting, readings };
   }
 
   /** Writes of this unit that the server has or will have, whether or not it has told so yet. */

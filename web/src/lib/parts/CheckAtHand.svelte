@@ -21,7 +21,7 @@
   const typed = $derived(check && bench.entry && !findings.length ? parseQuantity(bench.entry, check.unit) : undefined);
   const next = $derived(bench.outlook?.next.find((n) => n.check === check?.id));
   const assemblyName = $derived(bench.subject.assemblies.find((a) => a.id === check?.assembly)?.name);
-  const otherAssembly = $derived(check?.assembly && check.assembly !== bench.place.assembly);
+  const otherAssembly = $derived(check?.assembly && check.assembly !== bench.setting.assembly);
   const examples: Partial<Record<Unit, string>> = { ohms: '3.1, 1k2 or OL', amps: '0.04 or 40m', millimetres: '7.5' };
   const example = $derived(
     findings.length || !check ? '1' : (examples[check.unit] ?? (bench.at === 'bench' ? '0.52 or 520m' : '13.8')),

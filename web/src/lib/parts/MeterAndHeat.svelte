@@ -18,7 +18,7 @@
   Meter
   <select
     class="select h-9 w-36"
-    value={bench.place.meter}
+    value={bench.setting.meter}
     onchange={(e) => void bench.change({ meter: e.currentTarget.value })}
   >
     {#each multimeters as meter (meter.id)}<option value={meter.id}>{meter.name}</option>{/each}
@@ -30,7 +30,7 @@
     class="figure input h-9 w-20"
     type="text"
     inputmode="decimal"
-    value={bench.place.celsius}
+    value={bench.setting.celsius}
     onchange={onCelsius}
   />
 </label>

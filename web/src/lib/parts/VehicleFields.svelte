@@ -5,7 +5,7 @@
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
   const { bench }: { bench: Bench } = $props();
-  const vehicle = $derived(vehicleOf({ ...bench.job, vehicle: bench.place.vehicle }));
+  const vehicle = $derived(vehicleOf({ ...bench.job, vehicle: bench.setting.vehicle }));
   const numbers: readonly VehicleNumber[] = ['crankingAmps', 'ampHours'];
 
   const change = (more: Partial<Vehicle>) => void bench.change({ vehicle: { ...vehicle, ...more } });

@@ -5,7 +5,7 @@ import { database } from './db/connect.ts';
 import { job, reading, strike, technician, verdict } from './db/schema.ts';
 
 /** More than this on one rack, and a search finds what is wanted sooner. */
-const mostShown = 400;
+export const mostShown = 400;
 const mostGone = 12;
 
 interface Row extends Record<string, unknown> {

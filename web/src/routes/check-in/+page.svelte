@@ -46,6 +46,12 @@
   async function onModel() {
     models = await known<Model>('model', $form.model);
     const same = models.find(({ model }) => model.toLowerCase() === $form.model.trim().toLowerCase());
+    if (taken !== undefined && !same) {
+      // It was another model's build.
+      $form.machine = clawPoleGeneric(12, 90);
+      $form.plate = { ...$form.plate, direction: '', pulley: '', connector: '' };
+      touched = false;
+    }
     taken = same?.tag;
     if (!same) return;
     $form.machine = { ...same.machine };

@@ -67,6 +67,8 @@
 
   /** Lines that went in leave the sheet, the rest stay to be mended. */
   function take(lines: readonly Line[], results: readonly LineResult[]) {
+    // The same lines once more would be other units.
+    ids.clear();
     done = [...done, ...lines.flatMap((line, i) => (results[i]?.tag ? [{ line, tag: results[i].tag }] : []))];
     const left = lines.filter((_, i) => !results[i]?.tag);
     type(left.length ? writeSheet(left) : '');

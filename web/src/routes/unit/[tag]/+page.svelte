@@ -1,14 +1,12 @@
 <script lang="ts">
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
-  import { outbox } from '$lib/live/outbox.svelte.ts';
   import Anatomy from '$lib/parts/Anatomy.svelte';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
-  import Suspects from '$lib/parts/Suspects.svelte';
+  import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
   import Tag from '$lib/parts/Tag.svelte';
-  import Tape from '$lib/parts/Tape.svelte';
   import WorthDoing from '$lib/parts/WorthDoing.svelte';
 
   const { data } = $props();
@@ -18,7 +16,6 @@
 
   const tag = $derived(data.job.tag);
   const check = $derived(bench.check);
-  const waiting = $derived(new Set(outbox.waiting.map(({ id }) => id)));
 
   $effect(() => {
     // A part touched on one unit's drawing says nothing about the next unit.
@@ -42,7 +39,7 @@
       State
       <select
         class="select h-9 w-44"
-        value={bench.place.assembly}
+        value={bench.setting.assembly}
         onchange={(e) => void bench.change({ assembly: e.currentTarget.value })}
       >
         {#each bench.subject.assemblies as state (state.id)}<option value={state.id}>{state.name}</option>{/each}
@@ -82,23 +79,5 @@
     <WorthDoing {bench}>{#snippet stopped()}{@render toVerdict()}{/snippet}</WorthDoing>
   </div>
 
-  <div class="flex max-h-[calc(100vh-9rem)] flex-col gap-3 max-lg:max-h-none">
-    <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
-      {#if bench.diagnosis}<Suspects diagnosis={bench.diagnosis} apart={bench.outlook?.apart} {part} />{:else}<p
-          role="status"
-        >
-          …
-        </p>{/if}
-    </div>
-    <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
-      <Tape
-        readings={bench.readings}
-        checks={bench.checks}
-        diagnosis={bench.diagnosis}
-        {waiting}
-        onstrike={(id) => void bench.strike(id)}
-        onrepeat={(id) => void bench.pick(id)}
-      />
-    </div>
-  </div>
+  <SuspectsAndTape {bench} {part} />
 </div>

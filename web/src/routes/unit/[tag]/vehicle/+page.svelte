@@ -3,21 +3,18 @@
   import { wrongWays } from '@refectum/core/vehicle';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
-  import { outbox } from '$lib/live/outbox.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import Blame from '$lib/parts/Blame.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
-  import Suspects from '$lib/parts/Suspects.svelte';
+  import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
   import Tag from '$lib/parts/Tag.svelte';
-  import Tape from '$lib/parts/Tape.svelte';
   import VehicleFields from '$lib/parts/VehicleFields.svelte';
   import WorthDoing from '$lib/parts/WorthDoing.svelte';
 
   const { data } = $props();
   const following = followBench(() => data, 'vehicle');
   const bench = $derived(following.current);
-  const waiting = $derived(new Set(outbox.waiting.map(({ id }) => id)));
   const tellers: readonly { id: Teller; name: string }[] = [
     { id: 'own', name: 'We measured it' },
     { id: 'shop', name: 'Another shop told' },
@@ -98,21 +95,5 @@
     <WorthDoing {bench}>{#snippet stopped()}{@render toBench()}{/snippet}</WorthDoing>
   </div>
 
-  <div class="flex max-h-[calc(100vh-9rem)] flex-col gap-3 max-lg:max-h-none">
-    <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
-      {#if bench.diagnosis}<Suspects diagnosis={bench.diagnosis} apart={bench.outlook?.apart} part={undefined} />{:else}
-        <p role="status">…</p>
-      {/if}
-    </div>
-    <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
-      <Tape
-        readings={bench.readings}
-        checks={bench.checks}
-        diagnosis={bench.diagnosis}
-        {waiting}
-        onstrike={(id) => void bench.strike(id)}
-        onrepeat={(id) => void bench.pick(id)}
-      />
-    </div>
-  </div>
+  <SuspectsAndTape {bench} />
 </div>

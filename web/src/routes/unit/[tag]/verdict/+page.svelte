@@ -15,7 +15,7 @@
   let course = $state<CourseId>();
   let reason = $state('');
   let problem = $state('');
-  const prices = $derived(bench.place.prices);
+  const prices = $derived(bench.setting.prices);
   const items = $derived(bench.subject.items);
   const next = $derived(bench.outlook?.next[0]);
   const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));

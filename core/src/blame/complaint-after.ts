@@ -1,4 +1,4 @@
-import { type Belief, type Case, faultChances, priorBelief } from '../belief/index.ts';
+import { type Belief, type Case, chanceThat, faultChances, priorBelief } from '../belief/index.ts';
 import type { Complaint, OnVehicle } from '../machines/index.ts';
 
 /** Odds never move by more than this on what a vehicle said: the bench looks for itself. */
@@ -35,11 +35,6 @@ const within = (ratio: number): number => Math.min(Math.max(ratio, 1 / mostShift
 /** Chance that nothing in the unit is at fault. */
 function unitSound(vehicle: Case, belief: Belief): number {
   const own = vehicle.faults.map(({ part }) => part === 'unit');
-  let sound = 0;
-  for (const row of belief.weights) {
-    row.forEach((weight, p) => {
-      if (!vehicle.particles[p]!.faults.some((f) => own[f])) sound += weight;
-    });
-  }
+  const sound = chanceThat(vehicle, belief, (faults) => !faults.some((f) => own[f]));
   return Math.min(Math.max(sound, 1e-9), 1 - 1e-9);
 }

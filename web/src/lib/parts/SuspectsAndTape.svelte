@@ -1,0 +1,34 @@
+<script lang="ts">
+  import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { outbox } from '$lib/live/outbox.svelte.ts';
+  import Suspects from './Suspects.svelte';
+  import Tape from './Tape.svelte';
+
+  interface Props {
+    bench: Bench;
+    /** Only suspects of this part, when one is touched. */
+    part?: string | undefined;
+  }
+  const { bench, part }: Props = $props();
+  const waiting = $derived(new Set(outbox.waiting.map(({ id }) => id)));
+</script>
+
+<div class="flex max-h-[calc(100vh-9rem)] flex-col gap-3 max-lg:max-h-none">
+  <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
+    {#if bench.diagnosis}
+      <Suspects diagnosis={bench.diagnosis} apart={bench.outlook?.apart} {part} />
+    {:else}
+      <p role="status">…</p>
+    {/if}
+  </div>
+  <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
+    <Tape
+      readings={bench.readings}
+      checks={bench.checks}
+      diagnosis={bench.diagnosis}
+      {waiting}
+      onstrike={(id) => void bench.strike(id)}
+      onrepeat={(id) => void bench.pick(id)}
+    />
+  </div>
+</div>
