@@ -206,7 +206,7 @@ describe('at the bench', () => {
 
   it('a change that comes in while a page is on its way does not call the page back', async () => {
     await bench(1010);
-    const reading = await readingEntry();
+    const reading = readingEntry();
     let met = 0;
     // The sheet's own script is what the way there waits for.
     await page.route(/nodes\/.*\.js$/, async (route) => {
@@ -221,16 +221,16 @@ describe('at the bench', () => {
     expect(met).equal(1);
   });
 
-  it('without a name no reading is taken, and the screen says why', async () => {
-    const nobody = await browser.newContext();
-    const other = await nobody.newPage();
+  it('a viewer looks, and is told why nothing is recorded; what was typed stays', async () => {
+    const office = await browser.newContext();
+    const other = await openPage('Perran Quill', office);
     await bench(1011, other);
     await pick('Slip ring to slip ring', other);
     await other.keyboard.type('1');
     await other.keyboard.press('Enter');
-    await other.waitForSelector('#entry-problem:has-text("Pick who is working")');
+    await other.waitForSelector('#entry-problem:has-text("Perran Quill may look, not write")');
     expect(await other.inputValue('#entry')).equal('1');
-    await nobody.close();
+    await office.close();
   });
 
   it('touching a part shows its evidence; the meter that can’t tell says what would', async () => {

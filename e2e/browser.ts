@@ -1,6 +1,9 @@
 import { type Browser, chromium } from 'playwright-core';
+import { lanAddresses } from '../web/lan.js';
 
-/** Debian's Chromium, headless, kept from asking anything of any other host. */
+const ours = ['127.0.0.1', ...lanAddresses()];
+
+/** Debian's Chromium, headless, kept from asking anything of any host but this machine. */
 export const openBrowser = (): Promise<Browser> =>
   chromium.launch({
     executablePath: '/usr/bin/chromium',
@@ -12,6 +15,6 @@ export const openBrowser = (): Promise<Browser> =>
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
-      '--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1',
+      `--host-resolver-rules=${['MAP * ~NOTFOUND', ...ours.map((address) => `EXCLUDE ${address}`)].join(' , ')}`,
     ],
   });

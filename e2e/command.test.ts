@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { freePort, openFolder, root } from './harness.ts';
+import { Visitor } from './visitor.ts';
 
 const run = (args: string[], env: Record<string, string> = {}) => {
   const { status, stdout, stderr } = spawnSync('bin/refectum', args, {
@@ -95,8 +96,9 @@ describe('bin/refectum', () => {
       return performance.now() - began;
     };
     const url = (path: string) => `http://127.0.0.1:${port}${path}`;
-    const celsius = async () => ((await (await fetch(url('/api/jobs/1001'))).json()) as { celsius: number }).celsius;
-    const customers = async () => [...(await (await fetch(url('/'))).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
+    const ask = async (path: string) => (await Visitor.signIn(url(''))).ask(path);
+    const celsius = async () => ((await (await ask('/api/jobs/1001')).json()) as { celsius: number }).celsius;
+    const customers = async () => [...(await (await ask('/')).text()).matchAll(/href="\/unit\/(\d+)"/g)].length;
 
     before(async () => {
       mkdirSync(home, { recursive: true });
@@ -123,12 +125,8 @@ describe('bin/refectum', () => {
     it('started again keeps what was entered; --reset starts anew', async () => {
       await start();
       const fresh = await celsius();
-      const technician = /<option value="([0-9a-f-]{36})"/.exec(await (await fetch(url('/'))).text())![1];
-      const changed = await fetch(url('/api/jobs/1001'), {
-        method: 'PATCH',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ celsius: fresh + 12, technician }),
-      });
+      const visitor = await Visitor.signIn(url(''));
+      const changed = await visitor.send('PATCH', '/api/jobs/1001', { celsius: fresh + 12, technician: visitor.id });
       expect(changed.status).equal(200);
       await end();
       await start();
@@ -144,9 +142,8 @@ describe('bin/refectum', () => {
       const file = join(home, 'all.backup');
       expect(run(['backup', file], env).status, 'nothing is running: still there').equal(0);
       await start();
-      const technician = /<option value="([0-9a-f-]{36})"/.exec(await (await fetch(url('/'))).text())![1];
-      const body = JSON.stringify({ celsius: 61, technician });
-      await fetch(url('/api/jobs/1001'), { method: 'PATCH', headers: { 'content-type': 'application/json' }, body });
+      const visitor = await Visitor.signIn(url(''));
+      await visitor.send('PATCH', '/api/jobs/1001', { celsius: 61, technician: visitor.id });
       expect(run(['backup', file], env).stdout).match(/Everything is in .*all\.backup/);
       const running = run(['restore', file], env);
       expect([running.status, running.stderr]).deep.equal([

@@ -4,6 +4,8 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 
+import { lanAddresses } from '../web/lan.js';
+
 export const root = resolve(import.meta.dirname, '..');
 
 export const freePort = (): Promise<number> =>
@@ -40,35 +42,33 @@ export class Stand {
   #server: ChildProcess | undefined;
   #log = '';
 
-  private constructor(folder: string, port: number, databaseUrl: string) {
+  private constructor(folder: string, port: number, databaseUrl: string, demo: boolean) {
     this.#folder = folder;
     this.url = `http://127.0.0.1:${port}`;
     this.#env = {
       ...process.env,
       DATABASE_URL: databaseUrl,
-      HOST: '127.0.0.1',
       PORT: String(port),
-      ORIGIN: this.url,
       MIGRATIONS_DIR: join(root, 'web/drizzle'),
-      SHUTDOWN_TIMEOUT: '1',
-      REFECTUM_DEMO: '1',
+      REFECTUM_DEMO: demo ? '1' : '0',
+      REFECTUM_LAN: '1',
     };
   }
 
-  static async open(): Promise<Stand> {
+  static async open(demo = true): Promise<Stand> {
     const folder = openFolder();
     const printed = execFileSync('scripts/pg.sh', ['start', join(folder, 'postgres'), '--test'], {
       cwd: root,
       encoding: 'utf8',
     });
-    const stand = new Stand(folder, await freePort(), printed.trim().replace('DATABASE_URL=', ''));
+    const stand = new Stand(folder, await freePort(), printed.trim().replace('DATABASE_URL=', ''), demo);
     await stand.start();
     return stand;
   }
 
   /** Opens a stand for some work, and closes it however the work ends. */
-  static async during(work: (stand: Stand) => Promise<void>): Promise<void> {
-    const stand = await Stand.open();
+  static async during(work: (stand: Stand) => Promise<void>, demo = true): Promise<void> {
+    const stand = await Stand.open(demo);
     try {
       await work(stand);
     } finally {
@@ -77,7 +77,7 @@ export class Stand {
   }
 
   async start(): Promise<void> {
-    this.#server = spawn('node', ['web/build/index.js'], { cwd: root, env: this.#env });
+    this.#server = spawn('node', ['web/serve.js'], { cwd: root, env: this.#env });
     this.#server.stdout!.on('data', (text) => (this.#log += text));
     this.#server.stderr!.on('data', (text) => (this.#log += text));
     for (let i = 0; i < 200; i++) {
@@ -106,6 +106,11 @@ export class Stand {
     if (this.#server?.exitCode === null) await this.stop();
     execFileSync('scripts/pg.sh', ['destroy', join(this.#folder, 'postgres')], { cwd: root });
     rmSync(this.#folder, { recursive: true, force: true });
+  }
+
+  /** The same application as another machine of the network would reach it. */
+  get lanUrl(): string {
+    return this.url.replace('127.0.0.1', lanAddresses()[0]!);
   }
 
   /** Where its database listens, for a benchmark that fills it. */

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { apiJob, ask, browser, openPage, page, postJson, readingEntry, someone, stand, until } from './stage.ts';
+import { apiJob, ask, browser, openPage, page, postJson, readingEntry, stand, until, visitor } from './stage.ts';
 
 const rack = async (find = ''): Promise<void> => {
   await page.goto(`${stand.url}/${find ? `?find=${encodeURIComponent(find)}` : ''}`);
@@ -60,7 +60,7 @@ describe('the rack: where every unit stands', () => {
 
   it('a first reading puts the unit on the bench', async () => {
     expect((await apiJob(1014)).stand).equal('in');
-    await postJson('/api/jobs/1014/readings', await readingEntry());
+    await postJson('/api/jobs/1014/readings', readingEntry());
     expect((await apiJob(1014)).stand).equal('bench');
     expect((await apiJob(1014)).moves.at(-1)).deep.include({ to: 'bench', note: 'first reading' });
   });
@@ -92,7 +92,7 @@ describe('the rack: where every unit stands', () => {
   });
 
   it('the server refuses a stand that is none, and takes a move sent twice as one', async () => {
-    const technician = await someone();
+    const technician = visitor.id;
     const post = (body: object) => postJson('/api/jobs/1014/moves', body);
     const move = { id: crypto.randomUUID(), to: 'waiting', note: '', technician };
     expect((await post({ ...move, to: 'attic' })).status).equal(422);

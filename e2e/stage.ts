@@ -1,6 +1,7 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { openBrowser } from './browser.ts';
 import { Stand } from './harness.ts';
+import { signInAt, Visitor } from './visitor.ts';
 
 /** One running application and one page for all interface tests, and the steps they share. */
 
@@ -8,20 +9,15 @@ export let stand: Stand;
 export let browser: Browser;
 export let context: BrowserContext;
 export let page: Page;
+/** Wenna Oskarby, without a browser. */
+export let visitor: Visitor;
 /** Every host that a page asked. */
 export const asked = new Set<string>();
 
-/** A page of its own window, with a name picked at the top. */
+/** A page of its own window, with somebody signed in. */
 export async function openPage(as = 'Wenna Oskarby', from = context): Promise<Page> {
   const opened = await from.newPage();
-  await opened.goto(`${stand.url}/`);
-  await opened.waitForSelector('html[data-ready]');
-  await opened.selectOption('#technician', { label: as });
-  await opened.waitForFunction(
-    (name) => document.querySelector<HTMLOptionElement>('#technician option:checked')?.text === name,
-    as,
-  );
-  await opened.waitForLoadState('load');
+  await signInAt(opened, stand.url, as);
   return opened;
 }
 export async function bench(tag: number, on = page): Promise<void> {
@@ -39,16 +35,10 @@ export async function pick(name: string, on = page): Promise<void> {
 export const arrive = (address: RegExp) => until(() => Promise.resolve(address.test(page.url())), `address ${address}`);
 export const title = (on = page) => on.textContent('section[aria-label="Check at hand"] h2');
 export const tape = (on = page) => on.locator('section[aria-label="Tape"] li:has(.figure)');
-export const someone = async (): Promise<string> =>
-  (await context.cookies()).find(({ name }) => name === 'technician')!.value;
 export const postJson = (path: string, body: unknown, headers: Record<string, string> = {}): Promise<Response> =>
-  fetch(stand.url + path, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', ...headers },
-    body: JSON.stringify(body),
-  });
+  visitor.send('POST', path, body, headers);
 /** A reading as the browser would send it. */
-export const readingEntry = async (more: Record<string, unknown> = {}) => ({
+export const readingEntry = (more: Record<string, unknown> = {}) => ({
   id: crypto.randomUUID(),
   place: 'bench',
   told: 'own',
@@ -58,11 +48,10 @@ export const readingEntry = async (more: Record<string, unknown> = {}) => ({
   meter: 'workshop',
   celsius: 20,
   at: new Date().toISOString(),
-  technician: await someone(),
+  technician: visitor.id,
   ...more,
 });
-/** A question to the server; asked again when a connection kept open since before it was restarted turns out dead. */
-export const ask = (path: string): Promise<Response> => fetch(stand.url + path).catch(() => fetch(stand.url + path));
+export const ask = (path: string): Promise<Response> => visitor.ask(path);
 export const apiJob = async (tag: number) =>
   (await (await ask(`/api/jobs/${tag}/view`)).json()) as {
     readings: { id: string; place: string; told: string; check: string; typed: string; struck?: object }[];
@@ -85,6 +74,7 @@ before(async () => {
   context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   context.on('request', (request) => asked.add(new URL(request.url()).hostname));
   page = await openPage();
+  visitor = await Visitor.signIn(stand.url);
 });
 after(async () => {
   await browser?.close();

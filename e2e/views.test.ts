@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect } from 'chai';
-import { arrive, bench, context, page, stand, until } from './stage.ts';
+import type { Page } from 'playwright-core';
+import { arrive, bench, browser, openPage, page, stand, until } from './stage.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -83,18 +84,26 @@ describe('every view', () => {
     '/unit/1013/vehicle',
     '/unit/1013/letter',
     '/unit/99999',
+    '/sign-in',
+    '/me',
+    '/people',
   ];
+  let lead: Page;
+  before(async () => {
+    lead = await openPage('Ansa Brimmel', await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+  });
+  after(() => lead.context().close());
   for (const theme of ['day', 'night']) {
     for (const view of views) {
       it(`${view} by ${theme}: no axe violation, no sideways scrolling`, async () => {
-        await context.addCookies([{ name: 'theme', value: theme, url: stand.url }]);
-        await page.goto(stand.url + view);
-        await page.waitForSelector('html[data-ready]');
-        if (/^\/unit\/\d{4}$/.test(view)) await page.waitForSelector('section[aria-label="Suspects"]');
-        if (view.endsWith('vehicle')) await page.waitForSelector('section[aria-label="Where the fault lies"]');
-        if (view.endsWith('verdict')) await page.waitForSelector('section[aria-label="Repair"]');
-        await page.evaluate(axeSource);
-        const found = await page.evaluate(async () => {
+        await lead.context().addCookies([{ name: 'theme', value: theme, url: stand.url }]);
+        await lead.goto(stand.url + view);
+        await lead.waitForSelector('html[data-ready]');
+        if (/^\/unit\/\d{4}$/.test(view)) await lead.waitForSelector('section[aria-label="Suspects"]');
+        if (view.endsWith('vehicle')) await lead.waitForSelector('section[aria-label="Where the fault lies"]');
+        if (view.endsWith('verdict')) await lead.waitForSelector('section[aria-label="Repair"]');
+        await lead.evaluate(axeSource);
+        const found = await lead.evaluate(async () => {
           const axe = (
             window as unknown as {
               axe: {
@@ -108,7 +117,7 @@ describe('every view', () => {
           );
         });
         expect(found).deep.equal([]);
-        const overflow = await page.evaluate(
+        const overflow = await lead.evaluate(
           () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
         );
         expect(overflow).at.most(0);

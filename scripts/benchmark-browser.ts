@@ -1,6 +1,7 @@
 // bin/refectum benchmark, second half: from Enter to what the eye sees, in Chromium, on the production build.
 import type { Page } from 'playwright-core';
 import { openBrowser } from '../e2e/browser.ts';
+import { signInAt } from '../e2e/visitor.ts';
 import { Stand } from '../e2e/harness.ts';
 
 interface Times {
@@ -63,9 +64,7 @@ await Stand.during(async (stand) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   // What tsx puts around named functions is missing in the page.
   await page.addInitScript('globalThis.__name = (named) => named');
-  await page.goto(`${stand.url}/`);
-  await page.waitForSelector('html[data-ready]');
-  await page.selectOption('#technician', { index: 1 });
+  await signInAt(page, stand.url, 'Ansa Brimmel');
   await page.waitForTimeout(500);
   for (const [what, tag] of [
     ['build known', 1001],

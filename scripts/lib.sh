@@ -97,15 +97,18 @@ serve() { # demo|start
   [ -z "$RESET" ] || attend scripts/pg.sh destroy "$home/postgres"
   url=$(scripts/pg.sh start "$home/postgres" 7>&-) || exit 1
   export "${url?}"
-  export HOST=127.0.0.1 PORT ORIGIN="http://127.0.0.1:$PORT" MIGRATIONS_DIR="$ROOT/web/drizzle" SHUTDOWN_TIMEOUT=1
+  export PORT MIGRATIONS_DIR="$ROOT/web/drizzle"
   [ "$1" != demo ] || export REFECTUM_DEMO=1
+  [ -z "$LAN" ] || export REFECTUM_LAN=1
   set -m
-  node "$ROOT/web/build/index.js" >"$home/server.log" 2>&1 7>&- &
+  node "$ROOT/web/serve.js" >"$home/server.log" 2>&1 7>&- &
   child=$!
   set +m
   if answers; then
     echo "$PORT" >"$home/server.port"
-    echo "Refectum is running: $ORIGIN/   (end with Ctrl-C or bin/refectum stop)"
+    echo "Refectum is running: http://127.0.0.1:$PORT/   (end with Ctrl-C or bin/refectum stop)"
+    [ -z "$LAN" ] || node -e 'import(process.argv[1]).then((lan) => lan.lanAddresses().forEach((address) =>
+      console.log(`  on the network: http://${address}:${process.env.PORT}/`)))' "$ROOT/web/lan.js"
     wait "$child" || true
   fi
   child=
@@ -116,7 +119,7 @@ serve() { # demo|start
 
 answers() {
   for _ in $(seq 300); do
-    if node -e 'fetch(process.argv[1]).then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' "$ORIGIN/api/health"; then return 0; fi
+    if node -e 'fetch(process.argv[1]).then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' "http://127.0.0.1:$PORT/api/health"; then return 0; fi
     kill -0 "$child" 2>/dev/null || return 1
     sleep 0.2
   done

@@ -2,6 +2,7 @@
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { openBrowser } from '../e2e/browser.ts';
+import { signInAt } from '../e2e/visitor.ts';
 import { root, Stand } from '../e2e/harness.ts';
 
 /** Three lines as they come from a spreadsheet, one of them to be mended. */
@@ -42,10 +43,7 @@ await Stand.during(async (stand) => {
   const browser = await openBrowser();
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  await page.goto(`${stand.url}/`);
-  await page.waitForSelector('html[data-ready]');
-  await page.selectOption('#technician', { index: 1 });
-  await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('#technician')?.value !== '');
+  await signInAt(page, stand.url, 'Ansa Brimmel');
   await page.waitForTimeout(500);
   for (const { name, path, ready, theme, act } of views) {
     await context.addCookies([{ name: 'theme', value: theme ?? 'day', url: stand.url }]);

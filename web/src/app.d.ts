@@ -1,8 +1,10 @@
+import type { Person } from '$lib/people.ts';
+
 declare global {
   namespace App {
     interface Locals {
-      /** Who stands at this screen, picked at its top. */
-      technician: { id: string; name: string } | undefined;
+      /** Who is signed in at this browser. */
+      person: Person | undefined;
       shop: { id: string; name: string; heading: string };
     }
     interface Error {

@@ -1,9 +1,9 @@
-import { type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
-import { and, eq } from 'drizzle-orm';
-import { connection, database, migrateDatabase } from '$lib/server/db/connect.ts';
-import { technician } from '$lib/server/db/schema.ts';
+import { error, type Handle, type HandleServerError, json, redirect, type ServerInit } from '@sveltejs/kit';
+import { denial } from '$lib/access.ts';
+import { connection, migrateDatabase } from '$lib/server/db/connect.ts';
 import { loadDemo } from '$lib/server/demo/load.ts';
 import { live } from '$lib/server/live.ts';
+import { signedIn } from '$lib/server/people/sessions.ts';
 import { ensureShop } from '$lib/server/shop.ts';
 
 export const init: ServerInit = async () => {
@@ -17,26 +17,34 @@ export const init: ServerInit = async () => {
   process.once('sveltekit:shutdown', () => void connection().pool.end());
 };
 
+/** Bytes; pictures may be larger (serve.js). */
+const largestBody = 512 * 1024;
+const takesPictures = (path: string): boolean => /^\/(p|unit\/\d+\/pictures)(\/|$)/.test(path);
+
 export const handle: Handle = async ({ event, resolve }) => {
   const { request, url } = event;
-  const origin = request.headers.get('origin');
   const writes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
-  if (writes && origin && new URL(origin).host !== url.host) {
-    return new Response('This request comes from another site.', { status: 403 });
-  }
+  if (writes && !isSameSite(request, url))
+    return json({ message: 'This request comes from another site.' }, { status: 403 });
+  if (Number(request.headers.get('content-length') ?? 0) > largestBody && !takesPictures(url.pathname))
+    return json({ message: 'That is more than is taken at once.' }, { status: 413 });
   event.locals.shop = await ensureShop();
-  event.locals.technician = await whoWorks(event.cookies.get('technician'), event.locals.shop.id);
+  event.locals.person = await signedIn(event.cookies, event.locals.shop.id);
+  const denied = denial(url.pathname, request.method, event.locals.person);
+  if (denied) {
+    const asksForPage = !writes && !url.pathname.startsWith('/api/');
+    if (denied.status === 401 && asksForPage)
+      throw redirect(303, `/sign-in?${new URLSearchParams({ back: url.pathname + url.search })}`);
+    throw error(denied.status, denied.message);
+  }
   const theme = event.cookies.get('theme') === 'night' ? 'night' : 'day';
   return resolve(event, { transformPageChunk: ({ html }) => html.replace('%theme%', theme) });
 };
 
-async function whoWorks(id: string | undefined, shopId: string): Promise<App.Locals['technician']> {
-  if (!id || !/^[0-9a-f-]{36}$/.test(id)) return undefined;
-  const [found] = await database()
-    .select({ id: technician.id, name: technician.name })
-    .from(technician)
-    .where(and(eq(technician.id, id), eq(technician.shopId, shopId)));
-  return found;
+/** Browsers name the origin with every write; whoever names none, or another, is refused. */
+function isSameSite(request: Request, url: URL): boolean {
+  const origin = request.headers.get('origin');
+  return origin !== null && URL.canParse(origin) && new URL(origin).host === url.host;
 }
 
 export const handleError: HandleServerError = ({ error, event, status }) => {

@@ -8,6 +8,7 @@ export const keys: readonly { readonly key: string; readonly does: string }[] = 
   { key: '↑ ↓', does: 'another check from the list' },
   { key: 'v', does: 'verdict sheet' },
   { key: 'b', does: 'back to the bench' },
+  { key: 'w', does: 'who works here: somebody else signs in' },
   { key: '/', does: 'find a tag' },
   { key: '?', does: 'all keys' },
 ];

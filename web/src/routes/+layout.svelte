@@ -15,6 +15,15 @@
   let lettersAct = $state(true);
   const back = $derived(page.url.pathname + page.url.search);
 
+  /** Back here, whoever signs in. */
+  const signInHref = $derived(`/sign-in?${new URLSearchParams({ back })}`);
+
+  const heldBy = $derived(
+    [...new Set(outbox.held.map(({ by }) => by))].map((name) => ({
+      name,
+      count: outbox.held.filter(({ by }) => by === name).length,
+    })),
+  );
   const open = (tag: number) => goto(`/unit/${tag}`);
 
   $effect(() => watchScanner(open));
@@ -44,6 +53,7 @@
       ((event.target as HTMLElement).dataset.keys === 'open' && (event.target as HTMLInputElement).value === '');
     if (!free) return;
     if (event.key === '/') findField?.focus();
+    else if (event.key === 'w') location.assign(signInHref);
     else if (event.key === '?') keysDialog?.showModal();
     else if (event.key === 'v' && page.params.tag) void goto(`/unit/${page.params.tag}/verdict`);
     else if (event.key === 'b' && page.params.tag) void goto(`/unit/${page.params.tag}`);
@@ -73,6 +83,13 @@
         href="/sums"
         aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
       >
+      {#if data.person?.role === 'lead'}
+        <a
+          class="px-2 py-2 underline-offset-4 hover:underline"
+          href="/people"
+          aria-current={page.route.id === '/people' ? 'page' : undefined}>People</a
+        >
+      {/if}
     </nav>
     <form class="relative flex items-center gap-2" onsubmit={onFind} role="search">
       <label for="find-tag">Find tag</label>
@@ -94,27 +111,24 @@
       {/if}
     </form>
     <span class="grow"></span>
+    {#each heldBy as { name, count } (name)}
+      <p role="status" class="bg-warning px-2 py-1 text-warning-content">
+        {count} by {name} kept here: sent once {name} signs in
+      </p>
+    {/each}
     {#if outbox.away}
       <p role="status" class="bg-warning px-2 py-1 text-warning-content">
         Server away: {outbox.waiting.length} waiting here, nothing is lost
       </p>
     {/if}
-    <form method="POST" action="/technician" class="flex items-center gap-2">
-      <input type="hidden" name="back" value={back} />
-      <label for="technician">Working</label>
-      <select
-        id="technician"
-        name="technician"
-        class="select h-9 w-44 bg-base-100 text-base-content select-sm"
-        onchange={(event) => event.currentTarget.form?.requestSubmit()}
+    {#if data.person}
+      <a
+        class="px-2 py-2 underline-offset-4 hover:underline"
+        href={signInHref}
+        data-sveltekit-reload
+        title="Somebody else, or sign out">{data.person.name}</a
       >
-        {#if !data.technician}<option value="" selected>pick a name</option>{/if}
-        {#each data.technicians as person (person.id)}
-          <option value={person.id} selected={person.id === data.technician?.id}>{person.name}</option>
-        {/each}
-      </select>
-      <noscript><button class="btn btn-sm">Set</button></noscript>
-    </form>
+    {/if}
     <form method="POST" action="/theme">
       <input type="hidden" name="back" value={back} />
       <button

@@ -6,5 +6,5 @@ const longest = 80;
 export const load: PageServerLoad = async ({ locals, url }) => {
   const find = (url.searchParams.get('find') ?? '').trim().slice(0, longest);
   const tags = await (find ? findTags(locals.shop.id, find) : rackOf(locals.shop.id));
-  return { find, tags, full: tags.length >= mostShown };
+  return { person: locals.person!, find, tags, full: tags.length >= mostShown };
 };

@@ -33,10 +33,6 @@
 
   async function carry(tag: number, to: Stand, note = '') {
     problem = '';
-    if (!data.technician) {
-      problem = 'Pick who is working, at the top of the screen, first: every move carries a name.';
-      return;
-    }
     if (to === 'gone' && !note) {
       leaving = tag;
       return;
@@ -44,16 +40,8 @@
     leaving = undefined;
     takenBy = '';
     const id = freshId();
-    const body = { id, to, note, technician: data.technician.id };
-    await outbox.send({
-      id,
-      tag,
-      at: Date.now(),
-      method: 'POST',
-      path: `/api/jobs/${tag}/moves`,
-      by: data.technician.name,
-      body,
-    });
+    const path = `/api/jobs/${tag}/moves`;
+    await outbox.send(data.person, { id, tag, method: 'POST', path, body: { id, to, note } });
   }
 
   function onChoice(event: Event & { currentTarget: HTMLSelectElement }, facts: TagFacts) {

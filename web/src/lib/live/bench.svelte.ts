@@ -5,16 +5,12 @@ import { type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
 import { type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import { type Remote, wrap } from 'comlink';
+import type { Person } from '../people.ts';
 import { type Job, originOf, type Place, type TakenReading, tapeReading, vehicleOf } from '../job.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 
 type Setting = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle'>;
-
-interface Technician {
-  readonly id: string;
-  readonly name: string;
-}
 
 /** How many of the next checks are worked out beforehand. */
 const prepared = 3;
@@ -28,7 +24,7 @@ const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag
 export class Bench {
   readonly at: Place;
   #served = $state.raw<Job>()!;
-  #technician = $state.raw<Technician | undefined>();
+  #person = $state.raw<Person>()!;
   #reasoner: Remote<Reasoner> | undefined;
   #worker: Worker | undefined;
   #round = 0;
@@ -48,10 +44,10 @@ export class Bench {
   #all = $derived.by(() => this.#withWaitingReadings());
   #readings = $derived(this.#all.filter((reading) => reading.place === this.at));
 
-  constructor(job: Job, technician: Technician | undefined, at: Place) {
+  constructor(job: Job, person: Person, at: Place) {
     this.at = at;
     this.#served = job;
-    this.#technician = technician;
+    this.#person = person;
   }
 
   /** The unit or its vehicle, as the reasoning has it. */
@@ -124,9 +120,8 @@ export class Bench {
   }
 
   /** Who works at this screen from now on. */
-  staff(technician: Technician | undefined): void {
-    this.#technician = technician;
-    if (technician) this.#problem = undefined;
+  staff(person: Person): void {
+    this.#person = person;
   }
 
   type(text: string): void {
@@ -163,8 +158,7 @@ export class Bench {
 
   async take(outcome: Outcome, typed: string): Promise<boolean> {
     const { check } = this;
-    const technician = this.#need();
-    if (!check || !technician || !(await this.#stillAt(check))) return false;
+    if (!check || !this.#mayWrite() || !(await this.#stillAt(check))) return false;
     const { meter, celsius } = this.#setting;
     const taken = {
       id: freshId(),
@@ -179,15 +173,13 @@ export class Bench {
     };
     this.type('');
     this.#picked = undefined;
-    await this.#send('POST', 'readings', taken.id, { ...taken, technician: technician.id });
+    await this.#send('POST', 'readings', taken.id, taken);
     return true;
   }
 
   async strike(reading: string): Promise<void> {
-    const technician = this.#need();
-    if (!technician) return;
-    const body = { reading, at: new Date().toISOString(), technician: technician.id };
-    await this.#send('POST', 'strikes', `strike-${reading}`, body);
+    if (!this.#mayWrite()) return;
+    await this.#send('POST', 'strikes', `strike-${reading}`, { reading, at: new Date().toISOString() });
   }
 
   /** Strikes out the newest reading that stands, and puts its check at hand again. */
@@ -199,9 +191,8 @@ export class Bench {
   }
 
   async change(change: Partial<Setting>): Promise<void> {
-    const technician = this.#need();
-    if (!technician) return;
-    await this.#send('PATCH', '', freshId(), { ...change, technician: technician.id });
+    if (!this.#mayWrite()) return;
+    await this.#send('PATCH', '', freshId(), change);
   }
 
   /** Works everything out anew if anything changed; only the newest round counts. */
@@ -251,16 +242,16 @@ export class Bench {
     return this.at === 'bench' ? subjectOf(machine) : vehicleSubject(vehicle, machine, complaint).subject;
   }
 
-  #need(): Technician | undefined {
-    if (!this.#technician)
-      this.#problem = 'Pick who is working, at the top of the screen, first: every reading carries a name.';
-    return this.#technician;
+  #mayWrite(): boolean {
+    const { name, role } = this.#person;
+    if (role === 'viewer') this.#problem = `${name} may look, not write: a technician must sign in (key w).`;
+    return role !== 'viewer';
   }
 
   async #send(method: 'POST' | 'PATCH', what: string, id: string, body: Record<string, unknown>): Promise<void> {
     const { tag } = this.#served;
     const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
-    const kept = outbox.send({ id, tag, at: Date.now(), method, path, body, by: this.#technician?.name ?? '' });
+    const kept = outbox.send(this.#person, { id, tag, method, path, body });
     await outbox.open();
     // It stands on the tape by now; the reasoning waits neither for the browser's database nor for the post.
     await Promise.all([kept, this.think()]);

@@ -1,5 +1,6 @@
 import { untrack } from 'svelte';
 import type { Job, Place } from '../job.ts';
+import type { Person } from '../people.ts';
 import { Bench } from './bench.svelte.ts';
 import { watchChanges } from './changes.ts';
 import { outbox } from './outbox.svelte.ts';
@@ -7,7 +8,7 @@ import { refresh } from './refresh.ts';
 
 interface Served {
   readonly job: Job;
-  readonly technician: { readonly id: string; readonly name: string } | undefined;
+  readonly person: Person;
 }
 
 /**
@@ -18,7 +19,7 @@ export function followBench(served: () => Served, at: Place): { readonly current
   const id = $derived(served().job.id);
   const bench = $derived.by(() => {
     void id;
-    return untrack(() => new Bench(served().job, served().technician, at));
+    return untrack(() => new Bench(served().job, served().person, at));
   });
   // Started once for each bench; what it reads of itself on the way is no reason to start again.
   $effect(() => {
@@ -26,9 +27,9 @@ export function followBench(served: () => Served, at: Place): { readonly current
     return untrack(() => started.start());
   });
   $effect(() => {
-    const { job, technician } = served();
+    const { job, person } = served();
     untrack(() => {
-      bench.staff(technician);
+      bench.staff(person);
       bench.serve(job);
     });
   });

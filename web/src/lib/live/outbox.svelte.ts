@@ -1,3 +1,4 @@
+import type { Person } from '../people.ts';
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
 
 /** A write on its way to the server. */
@@ -10,7 +11,8 @@ export interface Outgoing {
   readonly path: string;
   /** Name of who wrote it, for the screen until the server tells. */
   readonly by: string;
-  readonly body: Record<string, unknown>;
+  /** Carries the id of who wrote it as `technician`. */
+  readonly body: Readonly<Record<string, unknown>>;
 }
 
 export interface Returned {
@@ -28,12 +30,14 @@ const mostFailures = 4;
 /**
  * Writes wait in the browser's own database until the server has them, and are delivered in order. Each carries
  * its id, so that one delivered twice counts once. What the server refuses comes back with its reason; what it
- * fails on again and again comes back too, but stays in the browser's database for the next visit.
+ * fails on again and again comes back too, but stays in the browser's database for the next visit. What somebody wrote
+ * who isn't signed in here any more is held until they are.
  */
 class Outbox {
   #waiting = $state.raw<readonly Outgoing[]>([]);
   #taken = $state.raw<readonly Outgoing[]>([]);
   #returned = $state.raw<readonly Returned[]>([]);
+  #held = $state.raw<readonly Outgoing[]>([]);
   #away = $state(false);
   #delivering = false;
   #loaded: Promise<void> | undefined;
@@ -41,7 +45,11 @@ class Outbox {
 
   /** Not yet taken by the server, oldest first. */
   get waiting(): readonly Outgoing[] {
-    return this.#waiting;
+    return [...this.#held, ...this.#waiting];
+  }
+  /** Of those, the ones whose writer must sign in here first. */
+  get held(): readonly Outgoing[] {
+    return this.#held;
   }
   /** Taken by the server since this page was opened: until it tells of them, the screen knows them from here. */
   get taken(): readonly Outgoing[] {
@@ -73,7 +81,8 @@ class Outbox {
     return () => (this.#delivered = this.#delivered.filter((h) => h !== hear));
   }
 
-  async send(item: Outgoing): Promise<void> {
+  async send(by: Person, write: Omit<Outgoing, 'at' | 'by'>): Promise<void> {
+    const item = { ...write, at: Date.now(), by: by.name, body: { ...write.body, technician: by.id } };
     await this.open();
     this.#waiting = [...this.#waiting, item];
     await set(keyOf(item), item, store()).catch(() => undefined);
@@ -103,9 +112,10 @@ class Outbox {
       this.#away = false;
       failures = 0;
       if (answer === 'taken') this.#taken = [...this.#taken, item];
+      else if (answer === 'held') this.#held = [...this.#held, item];
       else this.#returned = [...this.#returned, { item, message: answer === 'failed' ? failedText : answer.refused }];
       this.#waiting = this.#waiting.slice(1);
-      if (answer !== 'failed') await del(keyOf(item), store()).catch(() => undefined);
+      if (answer !== 'failed' && answer !== 'held') await del(keyOf(item), store()).catch(() => undefined);
       this.#delivered.forEach((hear) => hear(item.tag));
     }
     this.#delivering = false;
@@ -116,7 +126,11 @@ const keyOf = ({ at, id }: Outgoing): string => `${String(at).padStart(15, '0')}
 
 const failedText = 'The server failed on it several times. It is kept here and tried again when the page is reloaded.';
 
-async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' | 'failed' | { refused: string }> {
+async function post({
+  method,
+  path,
+  body,
+}: Outgoing): Promise<'taken' | 'held' | 'away' | 'failed' | { refused: string }> {
   try {
     const response = await fetch(path, {
       method,
@@ -124,6 +138,7 @@ async function post({ method, path, body }: Outgoing): Promise<'taken' | 'away' 
       body: JSON.stringify(body),
     });
     if (response.ok) return 'taken';
+    if (response.status === 401) return 'held';
     // 502 to 504 come from something between: the application itself is away.
     if (response.status > 501) return 'away';
     if (response.status >= 500) return 'failed';

@@ -1,6 +1,6 @@
 import { error, json, type RequestEvent } from '@sveltejs/kit';
 import { type AnyObjectSchema, type InferType, ValidationError } from 'yup';
-import { Refused } from './jobs.ts';
+import { Refused } from './refused.ts';
 
 /** Reads a JSON body by its schema; what is wrong with it comes back field by field with status 422. */
 export async function bodyOf<S extends AnyObjectSchema>(event: RequestEvent, schema: S): Promise<InferType<S>> {
@@ -11,11 +11,37 @@ export async function bodyOf<S extends AnyObjectSchema>(event: RequestEvent, sch
     throw error(400, 'The body is not JSON.');
   }
   try {
-    return await schema.noUnknown().validate(raw, { abortEarly: false, strict: true });
+    return onlyOwn(event, await schema.noUnknown().validate(raw, { abortEarly: false, strict: true }));
   } catch (cause) {
     if (!(cause instanceof ValidationError)) throw cause;
     const problems = (cause.inner.length ? cause.inner : [cause]).map((p) => `${p.path || 'body'}: ${p.message}`);
     throw error(422, problems.join('; '));
+  }
+}
+
+/** What somebody else wrote at this screen waits until they sign in again: nobody writes in another's name. */
+function onlyOwn<T extends { technician?: unknown }>({ locals }: RequestEvent, body: T): T {
+  if ('technician' in body && body.technician !== locals.person?.id)
+    throw error(401, 'Somebody else wrote this: they must sign in here to send it.');
+  return body;
+}
+
+export interface FormProblems {
+  readonly problems: Readonly<Record<string, string>>;
+}
+
+/** Reads a form by its schema; what is wrong comes back by field. Secrets are not sent back. */
+export async function formOf<S extends AnyObjectSchema>(
+  event: Pick<RequestEvent, 'request'>,
+  schema: S,
+): Promise<{ readonly values: InferType<S> } | FormProblems> {
+  const raw = Object.fromEntries(await event.request.formData());
+  try {
+    return { values: await schema.validate(raw, { abortEarly: false, stripUnknown: true }) };
+  } catch (cause) {
+    if (!(cause instanceof ValidationError)) throw cause;
+    const all = cause.inner.length ? cause.inner : [cause];
+    return { problems: Object.fromEntries(all.toReversed().map(({ path, message }) => [path || 'form', message])) };
   }
 }
 

@@ -11,34 +11,8 @@ import { type Job, type Place, type Plate, type TakenReading, vehicleOf } from '
 import { database, type Queryable } from './db/connect.ts';
 import { job, move, reading, shop, strike, technician, verdict } from './db/schema.ts';
 import { announce } from './live.ts';
+import { Refused } from './refused.ts';
 import type { Stand } from '../stands.ts';
-
-/** Something asked for that can't be done, in a sentence for the person who asked. */
-export class Refused extends Error {
-  readonly status: number;
-  constructor(status: number, message: string) {
-    super(message);
-    this.name = 'Refused';
-    this.status = status;
-  }
-}
-
-export async function listTechnicians(shopId: string): Promise<{ id: string; name: string }[]> {
-  const rows = await database()
-    .select()
-    .from(technician)
-    .where(eq(technician.shopId, shopId))
-    .orderBy(asc(technician.name));
-  return rows.map(({ id, name }) => ({ id, name }));
-}
-
-async function needTechnician(db: Queryable, shopId: string, id: string): Promise<void> {
-  const [found] = await db
-    .select()
-    .from(technician)
-    .where(and(eq(technician.id, id), eq(technician.shopId, shopId)));
-  if (!found) throw new Refused(409, 'Pick who is working at the top of the screen first.');
-}
 
 type JobRow = typeof job.$inferSelect;
 
@@ -140,7 +114,6 @@ export async function checkIn(
   meter = 'workshop',
 ): Promise<number> {
   return database().transaction(async (db) => {
-    await needTechnician(db, shopId, technicianId);
     const [before] = await db.select().from(job).where(eq(job.id, entry.id));
     if (before) return before.tag;
     const [numbered] = await db
@@ -203,7 +176,6 @@ function checkFor(row: JobRow, { place, told, check: id, outcome }: ReadingEntry
 /** Adds a reading; the same id twice is one reading. */
 export async function addReading(shopId: string, tag: number, entry: ReadingEntry): Promise<void> {
   await database().transaction(async (db) => {
-    await needTechnician(db, shopId, entry.technician);
     const row = await needJob(db, shopId, tag, true);
     const check = checkFor(row, entry);
     await db
@@ -247,7 +219,6 @@ async function carry(db: Queryable, row: JobRow, { id, to, note, technician: by 
 /** Carries a unit to where it stands from now on; sent twice is once. Any move can be taken back by another. */
 export async function moveJob(shopId: string, tag: number, entry: MoveEntry): Promise<void> {
   await database().transaction(async (db) => {
-    await needTechnician(db, shopId, entry.technician);
     const row = await needJob(db, shopId, tag, true);
     const [before] = await db.select({ id: move.id }).from(move).where(eq(move.id, entry.id));
     if (before || row.stand === entry.to) return;
@@ -268,7 +239,6 @@ export async function strikeReading(
   entry: { reading: string; at: string; technician: string },
 ): Promise<void> {
   await database().transaction(async (db) => {
-    await needTechnician(db, shopId, entry.technician);
     const row = await needJob(db, shopId, tag);
     const [own] = await db
       .select()
@@ -288,7 +258,6 @@ export type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' 
 /** Changes what describes the bench or the prices. */
 export async function changeJob(shopId: string, tag: number, technicianId: string, change: BenchChange): Promise<void> {
   await database().transaction(async (db) => {
-    await needTechnician(db, shopId, technicianId);
     const row = await needJob(db, shopId, tag, true);
     const states = familyOf(row.machine).assemblies.map((state) => state.id);
     if (change.assembly !== undefined && !states.includes(change.assembly)) {
@@ -310,7 +279,6 @@ export async function addVerdict(
   made: { jobFile: JobFile; assessment: Assessment },
 ): Promise<void> {
   await database().transaction(async (db) => {
-    await needTechnician(db, shopId, entry.technician);
     const row = await needJob(db, shopId, tag, true);
     await db
       .insert(verdict)

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { asc } from 'drizzle-orm';
 import { database } from './db/connect.ts';
-import { shop, technician } from './db/schema.ts';
+import { shop } from './db/schema.ts';
 
 const firstTag = 1001;
 let known: { id: string; name: string; heading: string } | undefined;
 
-/** The one shop of this installation; made with a first technician when there is none. */
+/** The one shop of this installation; made when there is none. */
 export async function ensureShop(): Promise<{ id: string; name: string; heading: string }> {
   if (known) return known;
   known = await database().transaction(async (db) => {
@@ -14,7 +14,6 @@ export async function ensureShop(): Promise<{ id: string; name: string; heading:
     if (found) return { id: found.id, name: found.name, heading: found.heading };
     const made = { id: randomUUID(), name: 'Workshop', heading: 'Workshop', nextTag: firstTag };
     await db.insert(shop).values(made);
-    await db.insert(technician).values({ id: randomUUID(), shopId: made.id, name: 'Technician' });
     return { id: made.id, name: made.name, heading: made.heading };
   });
   return known;

@@ -4,7 +4,8 @@ import { fail, redirect } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { yup } from 'sveltekit-superforms/adapters';
 import { checkInSchema } from '$lib/schemas.ts';
-import { checkIn, Refused } from '$lib/server/jobs.ts';
+import { checkIn } from '$lib/server/jobs.ts';
+import { Refused } from '$lib/server/refused.ts';
 import type { Actions, PageServerLoad } from './$types';
 
 const fresh = () => ({
@@ -28,15 +29,10 @@ export const actions: Actions = {
   default: async ({ request, locals }) => {
     const form = await superValidate(request, yup(checkInSchema));
     if (!form.valid) return fail(400, { form });
-    if (!locals.technician) {
-      return message(form, 'Pick who is working, at the top of the screen, first. What you typed stays here.', {
-        status: 409,
-      });
-    }
     let tag: number;
     try {
       const { next: _, ...entry } = form.data;
-      tag = await checkIn(locals.shop.id, locals.technician.id, entry);
+      tag = await checkIn(locals.shop.id, locals.person!.id, entry);
     } catch (cause) {
       if (cause instanceof Refused) return message(form, cause.message, { status: 409 });
       throw cause;

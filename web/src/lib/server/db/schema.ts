@@ -5,8 +5,21 @@ import type { Machine } from '@refectum/core/machines';
 import type { JobFile } from '@refectum/core/record';
 import type { Vehicle } from '@refectum/core/vehicle';
 import type { Prices } from '@refectum/core/verdict';
-import { date, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  real,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { Place, Plate } from '../../job.ts';
+import type { Role, Secret } from '../../people.ts';
 import type { Stand } from '../../stands.ts';
 
 const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
@@ -28,9 +41,59 @@ export const technician = pgTable(
       .notNull()
       .references(() => shop.id),
     name: text().notNull(),
+    role: text().$type<Role>().notNull().default('technician'),
+    /** Argon2 hashes; null where none was given. */
+    pinHash: text(),
+    passwordHash: text(),
+    /** Whoever left stays on the tapes, and signs in no more. */
+    left: boolean().notNull().default(false),
   },
   (table) => [unique().on(table.shopId, table.name)],
 );
+
+/** Somebody signed in at one browser. The id is the hash of what the browser's cookie holds. */
+export const session = pgTable(
+  'session',
+  {
+    id: text().primaryKey(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+    openedAt: moment(),
+    expiresAt: moment(),
+    /** Network address that it was opened from. */
+    address: text().notNull(),
+  },
+  (table) => [index().on(table.technicianId)],
+);
+
+/** A wrong PIN or password, as long as it counts. */
+export const wrongTry = pgTable(
+  'wrong_try',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    /** Null when there is nobody of that name. */
+    technicianId: uuid().references(() => technician.id),
+    secret: text().$type<Secret>().notNull(),
+    address: text().notNull(),
+    at: moment(),
+  },
+  (table) => [index().on(table.technicianId, table.at), index().on(table.address, table.at)],
+);
+
+/** A screen of the shop's own, away from the machine that serves: PINs are taken there too. */
+export const benchScreen = pgTable('bench_screen', {
+  /** The hash of what the screen's cookie holds. */
+  id: text().primaryKey(),
+  shopId: uuid()
+    .notNull()
+    .references(() => shop.id),
+  name: text().notNull(),
+  madeAt: moment(),
+  technicianId: uuid()
+    .notNull()
+    .references(() => technician.id),
+});
 
 /** A visit of one unit. What describes unit and bench may be corrected; readings, strikes and verdicts only grow. */
 export const job = pgTable(

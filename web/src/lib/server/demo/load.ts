@@ -9,6 +9,7 @@ import { assessJobHere } from '../assess.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
 import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
+import { hashOf } from '../people/secrets.ts';
 import { ensureShop, forgetShop } from '../shop.ts';
 import { type DemoUnit, demoShop, demoUnits } from './units.ts';
 
@@ -18,16 +19,25 @@ export async function loadDemo(): Promise<void> {
   const db = database();
   const [any] = await db.select({ id: job.id }).from(job).limit(1);
   if (any) return;
-  const people = demoShop.technicians.map((name) => ({ id: randomUUID(), shopId, name }));
+  const people = await Promise.all(
+    demoShop.people.map(async ({ name, role, pin, password }) => ({
+      id: randomUUID(),
+      shopId,
+      name,
+      role,
+      pinHash: await hashOf(pin),
+      passwordHash: password ? await hashOf(password) : null,
+    })),
+  );
+  const workers = people.filter(({ role }) => role !== 'viewer');
   await db.transaction(async (tx) => {
     await tx.update(shop).set({ name: demoShop.name, heading: demoShop.heading }).where(eq(shop.id, shopId));
-    await tx.delete(technician).where(eq(technician.shopId, shopId));
     await tx.insert(technician).values(people);
   });
   forgetShop();
   const now = new Date();
   for (const [i, unit] of demoUnits.entries()) {
-    await loadUnit(shopId, people[i % people.length]!.id, unit, subMinutes(now, 60 * (demoUnits.length - i)));
+    await loadUnit(shopId, workers[i % workers.length]!.id, unit, subMinutes(now, 60 * (demoUnits.length - i)));
   }
 }
 

@@ -1,4 +1,5 @@
 import type { Teller } from '@refectum/core/belief';
+import type { Role } from '../../people.ts';
 import type { Stand } from '../../stands.ts';
 import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
 import type { CourseId, Prices } from '@refectum/core/verdict';
@@ -7,8 +8,21 @@ import type { CourseId, Prices } from '@refectum/core/verdict';
 export const demoShop = {
   name: 'Port Workshop, Saltholm Ferry',
   heading: 'Port Workshop · Saltholm Ferry Landing · buses, pumps, harvesters, scooters and the railcar',
-  technicians: ['Ansa Brimmel', 'Tovik Harle', 'Wenna Oskarby'],
+  people: [
+    { name: 'Ansa Brimmel', role: 'lead', pin: '4180', password: 'salt on the slipway' },
+    { name: 'Tovik Harle', role: 'technician', pin: '2719' },
+    { name: 'Wenna Oskarby', role: 'technician', pin: '6052' },
+    { name: 'Perran Quill', role: 'viewer', pin: '9304' },
+  ] as readonly DemoPerson[],
 };
+
+/** Its PIN and password are for the demo alone, and shown on its sign-in page. */
+export interface DemoPerson {
+  readonly name: string;
+  readonly role: Role;
+  readonly pin: string;
+  readonly password?: string;
+}
 
 export interface DemoUnit {
   readonly customer: string;

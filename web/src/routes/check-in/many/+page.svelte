@@ -38,10 +38,6 @@
   }
 
   async function send(dry: boolean): Promise<void> {
-    if (!data.technician) {
-      problem = 'Pick who is working, at the top of the screen, first.';
-      return;
-    }
     busy = true;
     problem = '';
     const { lines } = sheet;
@@ -50,7 +46,7 @@
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({
-          technician: data.technician.id,
+          technician: data.person!.id,
           dry,
           lines: lines.map((line, at) => ({ ...line, id: idOf(line, at) })),
         }),

@@ -55,22 +55,11 @@
   async function decide(event: SubmitEvent) {
     event.preventDefault();
     problem = '';
-    if (!data.technician) {
-      problem = 'Pick who is working, at the top of the screen, first.';
-      return;
-    }
-    const entry = { id: freshId(), course, reason, technician: data.technician.id };
+    const entry = { id: freshId(), course, reason, technician: data.person.id };
     try {
       const body = await decisionSchema.validate(entry, { abortEarly: false });
-      await outbox.send({
-        id: entry.id,
-        tag: data.job.tag,
-        at: Date.now(),
-        method: 'POST',
-        path: `/api/jobs/${data.job.tag}/verdicts`,
-        by: data.technician.name,
-        body,
-      });
+      const path = `/api/jobs/${data.job.tag}/verdicts`;
+      await outbox.send(data.person, { id: entry.id, tag: data.job.tag, method: 'POST', path, body });
       reason = '';
       course = undefined;
     } catch (cause) {

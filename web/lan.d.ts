@@ -1,0 +1,3 @@
+export function lanNames(): string[];
+export function lanAddresses(): string[];
+export function onLan(): boolean;

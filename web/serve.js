@@ -1,0 +1,39 @@
+// Serves the built application over plain http, on loopback, or on the network with --lan.
+import { createServer } from 'node:http';
+import { lanNames, onLan } from './lan.js';
+
+const port = Number(process.env.PORT);
+/** Pictures are the largest that comes in; hooks.server.ts keeps everything else smaller. */
+process.env.BODY_SIZE_LIMIT = '16M';
+// One server under several names: what it is called stands in each request.
+process.env.PROTOCOL_HEADER = 'x-forwarded-proto';
+process.env.HOST_HEADER = 'host';
+const { handler } = await import('./build/handler.js');
+
+/** Only names that are ours: a foreign name that points here must not read what a browser here may. */
+function isOurs(host = '') {
+  const name = host.replace(/:\d+$/, '').toLowerCase();
+  return ['127.0.0.1', 'localhost', ...(onLan() ? lanNames().map((one) => one.toLowerCase()) : [])].includes(name);
+}
+
+const server = createServer((request, response) => {
+  if (!isOurs(request.headers.host)) {
+    response.writeHead(421, { 'content-type': 'text/plain' }).end('Refectum does not go by that name.');
+    return;
+  }
+  request.headers['x-forwarded-proto'] = 'http';
+  void handler(request, response);
+});
+server.listen(port, onLan() ? '0.0.0.0' : '127.0.0.1');
+
+/** Open streams are closed by hooks.server.ts on the same signal; whatever else is open gets a second. */
+function end() {
+  const sweep = setInterval(() => server.closeIdleConnections(), 20);
+  server.close(() => {
+    clearInterval(sweep);
+    process.emit('sveltekit:shutdown', 'SIGTERM');
+  });
+  setTimeout(() => server.closeAllConnections(), 1000).unref();
+}
+process.once('SIGTERM', end);
+process.once('SIGINT', end);

@@ -1,0 +1,31 @@
+import type { Person } from './people.ts';
+
+/** Who may do what, by address and method; everything else asks no further. */
+
+const open = ['/sign-in', '/theme', '/api/health', '/api/schema'];
+/** What everybody may write who is signed in. */
+const own = ['/me', '/sign-out'];
+/** A lead's rooms; the shelf may be looked at by all. */
+const leadsRooms = ['/people'];
+const leadsWrites = ['/shelf'];
+
+const within = (path: string, rooms: readonly string[]): boolean =>
+  rooms.some((room) => path === room || path.startsWith(`${room}/`));
+
+export interface Denial {
+  readonly status: 401 | 403;
+  readonly message: string;
+}
+
+/** Why this person (or nobody) may not do that; undefined when they may. */
+export function denial(path: string, method: string, person: Person | undefined): Denial | undefined {
+  if (within(path, open)) return undefined;
+  if (!person) return { status: 401, message: 'Nobody is signed in here: sign in first.' };
+  if (within(path, own)) return undefined;
+  const writes = !['GET', 'HEAD', 'OPTIONS'].includes(method);
+  if (person.role !== 'lead' && (within(path, leadsRooms) || (writes && within(path, leadsWrites))))
+    return { status: 403, message: `${person.name} is no lead: only a lead may do that.` };
+  if (writes && person.role === 'viewer')
+    return { status: 403, message: `${person.name} may look, not write: a technician must sign in.` };
+  return undefined;
+}
