@@ -28,6 +28,7 @@ module.exports = {
       'advice',
       'blame',
       'verdict',
+      'shelf',
       'record',
       'assess',
     ]),

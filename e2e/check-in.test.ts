@@ -35,7 +35,7 @@ describe('taking a unit in', () => {
     await until(async () => (await offered('models')).includes('Ferrolux 28-110'), 'the model offered');
     keys += 3;
     await page.fill('#model', 'Ferrolux 28-110');
-    await page.waitForSelector('text=Filled in as tag');
+    await page.waitForSelector('text=Filled in from the shelf');
     expect(await page.inputValue('#volts')).equal('24');
     expect(await page.inputValue('#amps')).match(/^110/);
     await press('Tab');
@@ -49,10 +49,11 @@ describe('taking a unit in', () => {
 
   it('a model that turns out to be another loses the build that was filled in', async () => {
     await open();
-    await page.fill('#model', 'Ferrolux 28-110');
+    // Not on the shelf, but here before.
+    await page.fill('#model', 'Railcar generator set, 24 V');
     await page.waitForSelector('text=Filled in as tag');
     expect(await page.inputValue('#volts')).equal('24');
-    await page.fill('#model', 'Ferrolux 28-1100');
+    await page.fill('#model', 'Railcar generator set, 240 V');
     await until(async () => (await page.inputValue('#volts')) === '12', 'the usual build again');
     expect(await page.locator('text=Filled in as tag').count()).equal(0);
   });

@@ -87,6 +87,8 @@ describe('every view', () => {
     '/sign-in',
     '/me',
     '/people',
+    '/shelf',
+    '/shelf/new?tag=1004',
   ];
   let lead: Page;
   before(async () => {

@@ -19,6 +19,11 @@ async function lookThrough(page: Page): Promise<void> {
   await page.waitForSelector('td:text-is("fits")');
 }
 
+async function openModel(page: Page): Promise<void> {
+  await page.click('a:text-is("Ferrolux 28-90")');
+  await page.waitForSelector('h1:has-text("Ferrolux 28-90")');
+}
+
 const views: readonly {
   name: string;
   path: string;
@@ -33,6 +38,8 @@ const views: readonly {
   { name: 'vehicle', path: '/unit/1013/vehicle', ready: 'section[aria-label="Suspects"]' },
   { name: 'letter', path: '/unit/1013/letter', ready: 'article' },
   { name: 'sums', path: '/sums', ready: 'h1' },
+  { name: 'sign-in', path: '/sign-in', ready: 'h1' },
+  { name: 'shelf', path: '/shelf', ready: 'h1', act: openModel },
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },

@@ -1,5 +1,6 @@
 import type { Check, Odds } from '../checks/index.ts';
 import type { Edit, Network } from '../circuit/index.ts';
+import type { Fact } from './fact.ts';
 
 /** A number a machine is described by, with all that is known of it: the schema reads as its manual. */
 export interface NumberParameter {
@@ -127,6 +128,10 @@ export interface Family<M> {
   readonly id: string;
   readonly name: string;
   readonly complaints: readonly Complaint[];
+  /** What describes a machine, by the names of its parameters. */
+  readonly facts: readonly Fact[];
+  /** A machine of which only the plate is known. */
+  readonly usual: (ratedVolts: 12 | 24, ratedAmps: number) => M;
   /** In the order of taking apart. */
   readonly assemblies: readonly AssemblyState[];
   /** Relabellings of places (one letter each) that leave a sound machine as it is. */

@@ -24,6 +24,7 @@ export {
   diodePlaces,
   phases,
 } from './claw-pole/index.ts';
+export type { Choice, Fact, FactValue } from './fact.ts';
 export type {
   AssemblyState,
   Build,

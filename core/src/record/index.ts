@@ -11,5 +11,6 @@ export {
   tellerSchema,
   vehicleSchema,
 } from './job-file.ts';
-export { jobFileJsonSchema } from './json-schema.ts';
+export { type ShelfFile, shelfFileSchema, shelfFileVersion, shelfModelSchema } from './shelf-file.ts';
+export { jobFileJsonSchema, shelfFileJsonSchema } from './json-schema.ts';
 export { readJobFile, writeJobFile } from './read.ts';

@@ -2,7 +2,9 @@ import { hearsay } from '../belief/index.ts';
 import { multimeters } from '../instruments/index.ts';
 import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
 import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
+import { trapAbouts } from '../shelf/index.ts';
 import { jobFileVersion } from './job-file.ts';
+import { longestSource, shelfFileVersion } from './shelf-file.ts';
 
 const text = (maxLength: number) => ({ type: 'string', maxLength });
 const time = { type: 'string', format: 'date-time' };
@@ -112,4 +114,36 @@ export const jobFileJsonSchema = {
     },
     ['customer', 'model', 'words', 'origin'],
   ),
+} as const;
+
+/** Values by the names of their facts, each with where it came from. */
+const facts = {
+  type: 'object',
+  additionalProperties: closed({
+    value: { type: ['number', 'string', 'boolean'] },
+    source: { type: 'string', minLength: 1, maxLength: longestSource },
+  }),
+};
+
+/** The published schema of a shelf file (JSON Schema 2020-12). */
+export const shelfFileJsonSchema = {
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Refectum shelf file',
+  ...closed({
+    format: { const: 'refectum-shelf' },
+    version: { const: shelfFileVersion },
+    models: {
+      type: 'array',
+      items: closed({
+        name: text(80),
+        family: { enum: Object.keys(families) },
+        facts,
+        variants: { type: 'array', items: closed({ name: text(60), tell: text(200), facts }) },
+        traps: {
+          type: 'array',
+          items: closed({ about: { enum: Object.keys(trapAbouts) }, say: text(240), source: text(longestSource) }),
+        },
+      }),
+    },
+  }),
 } as const;

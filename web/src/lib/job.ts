@@ -4,6 +4,7 @@ import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
 import { families } from '@refectum/core/machines';
 import { type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
+import type { Warning } from '@refectum/core/shelf';
 import type { CourseId, Prices } from '@refectum/core/verdict';
 import type { Stand } from './stands.ts';
 
@@ -19,6 +20,18 @@ export interface Plate {
 }
 export const directions = ['', 'clockwise', 'counter-clockwise', 'either'] as const;
 export const pulleys = ['', 'solid', 'one-way clutch', 'decoupler'] as const;
+
+/** A model that check-in can fill in. */
+export interface KnownModel {
+  readonly model: string;
+  readonly machine: Machine;
+  readonly plate: Plate;
+  /** The tag it was last seen under, when it isn't on the shelf. */
+  readonly tag: number | undefined;
+  /** What makes it pass for another. */
+  readonly warnings: readonly Warning[];
+  readonly variants: readonly { readonly name: string; readonly tell: string; readonly machine: Machine }[];
+}
 
 /** A job as screens and API know it. */
 export interface Job {

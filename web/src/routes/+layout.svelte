@@ -83,6 +83,11 @@
         href="/sums"
         aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
       >
+      <a
+        class="px-2 py-2 underline-offset-4 hover:underline"
+        href="/shelf"
+        aria-current={page.route.id === '/shelf' ? 'page' : undefined}>Shelf</a
+      >
       {#if data.person?.role === 'lead'}
         <a
           class="px-2 py-2 underline-offset-4 hover:underline"

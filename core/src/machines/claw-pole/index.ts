@@ -3,9 +3,10 @@ import { type ClawPoleBuild, clawPoleBuilds, clawPoleNuisances } from './builds.
 import { clawPoleChecks } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
+import { clawPoleFacts } from './facts.ts';
 import { clawPoleChain, clawPoleFaults } from './faults/index.ts';
 import { clawPoleOnVehicle } from './on-vehicle.ts';
-import type { ClawPole } from './parameters.ts';
+import { type ClawPole, clawPoleGeneric } from './parameters.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
 
 /** Minutes of taking apart [from memory]. */
@@ -26,6 +27,8 @@ export const clawPole: Family<ClawPole> = {
   id: 'claw-pole',
   name: 'Claw-pole alternator',
   complaints: clawPoleComplaints,
+  facts: clawPoleFacts,
+  usual: clawPoleGeneric,
   assemblies,
   symmetries,
   builds: clawPoleBuilds,

@@ -3,6 +3,7 @@ import { type CourseId } from '@refectum/core/verdict';
 import type { Teller } from '@refectum/core/belief';
 import { type Check, findingsOf } from '@refectum/core/checks';
 import { familyOf, type Machine, subjectOf } from '@refectum/core/machines';
+import { pricesOf } from '@refectum/core/shelf';
 import { vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
 import { randomUUID } from 'node:crypto';
@@ -12,6 +13,7 @@ import { database, type Queryable } from './db/connect.ts';
 import { job, move, reading, shop, strike, technician, verdict } from './db/schema.ts';
 import { announce } from './live.ts';
 import { Refused } from './refused.ts';
+import { modelNamed } from './shelf.ts';
 import type { Stand } from '../stands.ts';
 
 type JobRow = typeof job.$inferSelect;
@@ -122,6 +124,7 @@ export async function checkIn(
       .where(eq(shop.id, shopId))
       .returning({ next: shop.nextTag });
     const tag = numbered!.next - 1;
+    const shelved = await modelNamed(shopId, entry.model, db);
     const now = new Date();
     await db.insert(job).values({
       ...entry,
@@ -131,7 +134,7 @@ export async function checkIn(
       assembly: familyOf(entry.machine).assemblies[0]!.id,
       meter,
       celsius: 20,
-      prices: { items: {} },
+      prices: shelved ? pricesOf(shelved) : { items: {} },
       checkedInAt: now,
       technicianId,
       changedAt: now,

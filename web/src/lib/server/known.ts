@@ -1,8 +1,9 @@
-import type { Machine } from '@refectum/core/machines';
+import { machineOf } from '@refectum/core/shelf';
 import { and, desc, eq, ilike, max, sql } from 'drizzle-orm';
-import type { Plate } from '../job.ts';
+import type { KnownModel, Plate } from '../job.ts';
 import { database } from './db/connect.ts';
 import { job, verdict } from './db/schema.ts';
+import { shelvedAs } from './shelf.ts';
 
 /** What the shop knows from earlier jobs, for whoever checks a unit in. */
 
@@ -21,22 +22,38 @@ export async function knownCustomers(shopId: string, text: string): Promise<stri
   return rows.map(({ customer }) => customer);
 }
 
-export interface KnownModel {
-  readonly model: string;
-  /** As built when last seen, and under which tag. */
-  readonly machine: Machine;
-  readonly plate: Plate;
-  readonly tag: number;
+/** Models that begin so: as the shelf has them, then as they were last checked in. */
+export async function knownModels(shopId: string, text: string): Promise<KnownModel[]> {
+  const [shelf, seen] = await Promise.all([shelvedAs(shopId, { begins: beginning(text) }), seenModels(shopId, text)]);
+  const shelved = shelf.map(({ known: model, warnings }): KnownModel => {
+    const { name, facts, variants } = model;
+    const read = (id: string) => String(facts[id]?.value ?? '');
+    return {
+      model: name,
+      machine: machineOf(model),
+      plate: {
+        direction: read('direction') as Plate['direction'],
+        pulley: read('pulley') as Plate['pulley'],
+        connector: read('connector'),
+        cameWith: '',
+      },
+      tag: undefined,
+      warnings,
+      variants: variants.map((variant) => ({ ...variant, machine: machineOf(model, variant) })),
+    };
+  });
+  const names = new Set(shelved.map(({ model }) => model.toLowerCase()));
+  return [...shelved, ...seen.filter(({ model }) => !names.has(model.toLowerCase()))].slice(0, most);
 }
 
-/** Models that begin so, each as it was last checked in. */
-export async function knownModels(shopId: string, text: string): Promise<KnownModel[]> {
-  return database()
+async function seenModels(shopId: string, text: string): Promise<KnownModel[]> {
+  const rows = await database()
     .selectDistinctOn([job.model], { model: job.model, machine: job.machine, plate: job.plate, tag: job.tag })
     .from(job)
     .where(and(eq(job.shopId, shopId), ilike(job.model, beginning(text)), sql`lower(${job.model}) <> 'unknown'`))
     .orderBy(job.model, desc(job.tag))
     .limit(most);
+  return rows.map((row) => ({ ...row, warnings: [], variants: [] }));
 }
 
 export interface SeenBefore {

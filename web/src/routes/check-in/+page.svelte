@@ -6,9 +6,10 @@
   import Field from '$lib/parts/Field.svelte';
   import QuantityField from '$lib/parts/QuantityField.svelte';
   import { dayOf } from '$lib/dates.ts';
-  import { directions, type Plate, pulleys } from '$lib/job.ts';
+  import { directions, type KnownModel, pulleys } from '$lib/job.ts';
   import { known } from '$lib/live/known.ts';
   import { checkInSchema } from '$lib/schemas.ts';
+  import { trapAbouts } from '@refectum/core/shelf';
   import { courseNames, type CourseId } from '@refectum/core/verdict';
 
   const { data } = $props();
@@ -27,16 +28,11 @@
     $form.machine.statorPairOhms = usual.statorPairOhms;
     $form.machine.rotorOhms = usual.rotorOhms;
   }
-  interface Model {
-    readonly model: string;
-    readonly machine: ClawPole;
-    readonly plate: Plate;
-    readonly tag: number;
-  }
   let customers = $state.raw<readonly string[]>([]);
-  let models = $state.raw<readonly Model[]>([]);
-  /** The earlier job that the build was taken from. */
-  let taken = $state<number>();
+  let models = $state.raw<readonly KnownModel[]>([]);
+  /** The model that the build was taken from. */
+  let taken = $state.raw<KnownModel>();
+  let variant = $state('');
   let earlier = $state.raw<readonly { tag: number; at: string; course?: CourseId; reason?: string }[]>([]);
 
   async function onCustomer() {
@@ -44,7 +40,7 @@
   }
   /** A model that was here before is filled in as it was built then. */
   async function onModel() {
-    models = await known<Model>('model', $form.model);
+    models = await known<KnownModel>('model', $form.model);
     const same = models.find(({ model }) => model.toLowerCase() === $form.model.trim().toLowerCase());
     if (taken !== undefined && !same) {
       // It was another model's build.
@@ -52,11 +48,18 @@
       $form.plate = { ...$form.plate, direction: '', pulley: '', connector: '' };
       touched = false;
     }
-    taken = same?.tag;
+    if (same?.model !== taken?.model) variant = '';
+    taken = same;
     if (!same) return;
     $form.machine = { ...same.machine };
     $form.plate = { ...$form.plate, ...same.plate, cameWith: $form.plate.cameWith };
     touched = true;
+  }
+  /** What isn't known of a variant is as with the model. */
+  function onVariant(name: string) {
+    variant = name;
+    const machine = taken?.variants.find((one) => one.name === name)?.machine ?? taken?.machine;
+    if (machine) $form.machine = { ...machine };
   }
   async function onSerial() {
     earlier = await known('serial', $form.serial);
@@ -136,10 +139,33 @@
             ></textarea>{/snippet}
         </Field>
       </div>
-      {#if taken !== undefined}
-        <p role="status" class="col-span-2 mb-2 border-l-4 border-info px-3 py-1">
-          Filled in as tag <a class="figure link" href="/unit/{taken}">{taken}</a> was built: compare with the plate.
-        </p>
+      <div role="status" class="col-span-2 flex flex-col gap-2" class:mb-2={taken}>
+        {#if taken}
+          <p class="border-l-4 border-info px-3 py-1">
+            {#if taken.tag}
+              Filled in as tag <a class="figure link" href="/unit/{taken.tag}">{taken.tag}</a> was built: compare with the
+              plate.
+            {:else}
+              Filled in from the shelf: compare with the plate.
+            {/if}
+          </p>
+          {#each taken.warnings as { about, say } (about + say)}
+            <p class="border-l-4 border-warning px-3 py-1"><strong>{trapAbouts[about]}.</strong> {say}</p>
+          {/each}
+        {/if}
+      </div>
+      {#if taken?.variants.length}
+        <div class="col-span-2">
+          <Field id="variant" label="Which of them is it?" errors={undefined}>
+            {#snippet children(a)}
+              <select {...a} class="select w-full" value={variant} onchange={(e) => onVariant(e.currentTarget.value)}>
+                <option value="">as usual, or not known</option>
+                {#each taken?.variants ?? [] as { name, tell } (name)}<option value={name}>{name}: {tell}</option
+                  >{/each}
+              </select>
+            {/snippet}
+          </Field>
+        </div>
       {/if}
       {#each earlier as { tag, at, course, reason } (tag)}
         <p role="status" class="col-span-2 mb-2 border-l-4 border-warning px-3 py-1">

@@ -1,8 +1,10 @@
+import { sql } from 'drizzle-orm';
 import type { Assessment } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
 import type { JobFile } from '@refectum/core/record';
+import type { ShelfModel } from '@refectum/core/shelf';
 import type { Vehicle } from '@refectum/core/vehicle';
 import type { Prices } from '@refectum/core/verdict';
 import {
@@ -16,6 +18,7 @@ import {
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Place, Plate } from '../../job.ts';
@@ -94,6 +97,24 @@ export const benchScreen = pgTable('bench_screen', {
     .notNull()
     .references(() => technician.id),
 });
+
+/** What the shop knows of a model, named once however it is capitalised. */
+export const model = pgTable(
+  'model',
+  {
+    id: uuid().primaryKey(),
+    shopId: uuid()
+      .notNull()
+      .references(() => shop.id),
+    name: text().notNull(),
+    known: jsonb().$type<ShelfModel>().notNull(),
+    changedAt: moment(),
+    changedBy: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [uniqueIndex('model_shop_name').on(table.shopId, sql`lower(${table.name})`)],
+);
 
 /** A visit of one unit. What describes unit and bench may be corrected; readings, strikes and verdicts only grow. */
 export const job = pgTable(

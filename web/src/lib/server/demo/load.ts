@@ -10,7 +10,9 @@ import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
 import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
 import { hashOf } from '../people/secrets.ts';
+import { importModels } from '../shelf.ts';
 import { ensureShop, forgetShop } from '../shop.ts';
+import { demoShelf } from './shelf.ts';
 import { type DemoUnit, demoShop, demoUnits } from './units.ts';
 
 /** Fills an empty shop with the demo; a shop that has jobs is left alone. */
@@ -35,6 +37,7 @@ export async function loadDemo(): Promise<void> {
     await tx.insert(technician).values(people);
   });
   forgetShop();
+  await importModels(shopId, people.find(({ role }) => role === 'lead')!.id, demoShelf);
   const now = new Date();
   for (const [i, unit] of demoUnits.entries()) {
     await loadUnit(shopId, workers[i % workers.length]!.id, unit, subMinutes(now, 60 * (demoUnits.length - i)));

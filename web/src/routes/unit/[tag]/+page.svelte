@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { formatQuantity } from '@refectum/core/quantity';
+  import { limitOf, trapAbouts } from '@refectum/core/shelf';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import Anatomy from '$lib/parts/Anatomy.svelte';
@@ -16,6 +18,7 @@
 
   const tag = $derived(data.job.tag);
   const check = $derived(bench.check);
+  const limit = $derived(data.shelved && check && limitOf(data.shelved.known, check.id));
 
   $effect(() => {
     // A part touched on one unit's drawing says nothing about the next unit.
@@ -64,6 +67,23 @@
       />
     </div>
     <AnyCheck {bench} />
+    {#if data.shelved}
+      <details class="sheet px-3">
+        <summary class="min-h-11 cursor-pointer py-2.5">
+          On the shelf{data.shelved.warnings.length ? `: ${data.shelved.warnings.length} to take care of` : ''}
+        </summary>
+        <ul class="pb-2 text-sm">
+          {#each data.shelved.warnings as { about, say } (about + say)}
+            <li class="border-t border-base-300 py-1.5"><strong>{trapAbouts[about]}.</strong> {say}</li>
+          {/each}
+          <li class="border-t border-base-300 py-1.5">
+            <a class="link" href="/shelf/{data.shelved.id}">All that is known of {data.shelved.known.name}</a>
+          </li>
+        </ul>
+      </details>
+    {:else if data.person.role === 'lead' && data.job.model.toLowerCase() !== 'unknown'}
+      <p><a class="link" href="/shelf/new?tag={tag}">Put {data.job.model} on the shelf</a></p>
+    {/if}
     {#if bench.outlook?.hidden.length}
       <section aria-label="What could still hide">
         <h2 class="font-semibold">What could still hide</h2>
@@ -75,7 +95,22 @@
   </div>
 
   <div class="flex flex-col gap-3">
-    <CheckAtHand {bench}>{#snippet done()}{@render toVerdict()}{/snippet}</CheckAtHand>
+    <CheckAtHand {bench}>
+      {#snippet before()}
+        {#if limit && check}
+          <p class="mt-2 border-l-4 border-info px-3 py-1">
+            Published: {[
+              limit.least &&
+                `at least ${formatQuantity(Number(limit.least.value), check.unit)} (${limit.least.source})`,
+              limit.most && `at most ${formatQuantity(Number(limit.most.value), check.unit)} (${limit.most.source})`,
+            ]
+              .filter(Boolean)
+              .join(', ')}.
+          </p>
+        {/if}
+      {/snippet}
+      {#snippet done()}{@render toVerdict()}{/snippet}
+    </CheckAtHand>
     <WorthDoing {bench}>{#snippet stopped()}{@render toVerdict()}{/snippet}</WorthDoing>
   </div>
 

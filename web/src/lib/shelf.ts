@@ -1,0 +1,267 @@
+import { shelfModelSchema } from '@refectum/core/record';
+import { families, type Machine } from '@refectum/core/machines';
+import {
+  factsOf,
+  type Facts,
+  type Known,
+  machineOf,
+  readFact,
+  type ShelfFact,
+  type ShelfModel,
+  type Trap,
+  type TrapAbout,
+  trapAbouts,
+  writeFact,
+} from '@refectum/core/shelf';
+import Papa from 'papaparse';
+import { ValidationError } from 'yup';
+
+/** A value and its source as somebody types them; both empty where nothing is known. */
+export interface Cell {
+  readonly text: string;
+  readonly source: string;
+}
+export type Cells = Readonly<Record<string, Cell>>;
+
+/** A model as it is typed, in a form or a sheet, before it is understood. */
+export interface Draft {
+  readonly name: string;
+  readonly cells: Cells;
+  readonly variants: readonly { readonly name: string; readonly tell: string; readonly cells: Cells }[];
+  readonly traps: readonly Trap[];
+}
+/** Sentences by the path of what they are about, like `facts.ratedAmps`. */
+export type Problems = Readonly<Record<string, string>>;
+
+const family = 'claw-pole';
+/** The facts that a draft can have so far: what it is decides which checks and parts there are. */
+export function factsOfDraft({ cells }: Pick<Draft, 'cells'>): readonly ShelfFact[] {
+  const own = families[family].facts;
+  const read = own.flatMap((fact): (readonly [string, Known])[] => {
+    const text = cells[fact.id]?.text.trim();
+    const value = text ? readFact(fact, text) : undefined;
+    return value && 'value' in value ? [[fact.id, { value: value.value, source: '' }]] : [];
+  });
+  return factsOf(machineOf({ family, facts: Object.fromEntries(read) }));
+}
+
+const emptyCells = (cells: Cells): boolean => Object.values(cells).every(({ text }) => text.trim() === '');
+
+/** Understands a draft, or says what is wrong with it, and where. */
+export function modelOf(draft: Draft): { readonly model: ShelfModel } | { readonly problems: Problems } {
+  const facts = factsOfDraft(draft);
+  const problems: Record<string, string> = {};
+  const read = (cells: Cells, at: string): Facts => {
+    const known: Record<string, Known> = {};
+    for (const [id, { text, source }] of Object.entries(cells)) {
+      if (text.trim() === '') continue;
+      const fact = facts.find((one) => one.id === id);
+      const value = fact ? readFact(fact, text) : { problem: `“${id}” is nothing that this model can have.` };
+      if ('problem' in value) problems[`${at}facts.${id}`] = value.problem;
+      else known[id] = { value: value.value, source: source.trim() };
+    }
+    return known;
+  };
+  const model: ShelfModel = {
+    name: draft.name.trim(),
+    family,
+    facts: read(draft.cells, ''),
+    variants: draft.variants
+      .filter(({ name, tell, cells }) => name.trim() || tell.trim() || !emptyCells(cells))
+      .map(({ name, tell, cells }, i) => ({
+        name: name.trim(),
+        tell: tell.trim(),
+        facts: read(cells, `variants[${i}].`),
+      })),
+    traps: draft.traps
+      .filter(({ say, source }) => say.trim() || source.trim())
+      .map(({ about, say, source }) => ({ about, say: say.trim(), source: source.trim() })),
+  };
+  const all = { ...checkModel(model), ...problems };
+  return Object.keys(all).length ? { problems: all } : { model };
+}
+
+/** What is wrong with a model; nothing when it may stand on the shelf. */
+export function checkModel(model: unknown): Problems {
+  try {
+    shelfModelSchema.validateSync(model, { abortEarly: false, strict: true });
+    return {};
+  } catch (cause) {
+    if (!(cause instanceof ValidationError)) throw cause;
+    const inner = cause.inner.length ? cause.inner : [cause];
+    return Object.fromEntries(inner.toReversed().map(({ path, message }) => [path || 'form', message]));
+  }
+}
+
+/** A model as it can be typed over. */
+export function draftOf(model: ShelfModel): Draft {
+  const facts = factsOf(machineOf(model));
+  const cellsOf = (known: Facts): Cells =>
+    Object.fromEntries(
+      Object.entries(known).map(([id, { value, source }]) => {
+        const fact = facts.find((one) => one.id === id);
+        return [id, { text: fact ? writeFact(fact, value) : String(value), source }];
+      }),
+    );
+  const { name, variants, traps } = model;
+  return {
+    name,
+    cells: cellsOf(model.facts),
+    variants: variants.map((variant) => ({ ...variant, cells: cellsOf(variant.facts) })),
+    traps,
+  };
+}
+
+/** A new model to fill in; from a unit that was here, with the build as it was found. */
+export function freshDraft(from?: { readonly name: string; readonly machine: Machine; readonly tag: number }): Draft {
+  if (!from) return { name: '', cells: {}, variants: [], traps: [] };
+  const { machine } = from;
+  const usual: Machine = families[machine.family].usual(machine.ratedVolts, machine.ratedAmps);
+  const source = `tag ${from.tag}`;
+  const cells = families[family].facts.flatMap((fact): (readonly [string, Cell])[] => {
+    const id = fact.id as keyof Machine;
+    // What was left as usual was not looked at.
+    const looked = machine[id] !== usual[id] || id === 'ratedVolts' || id === 'ratedAmps';
+    return looked ? [[id, { text: writeFact(fact, machine[id]), source }]] : [];
+  });
+  return { name: from.name, cells: Object.fromEntries(cells), variants: [], traps: [] };
+}
+
+/** The sheet: one line a value. A variant's line names it; its `Told by` says how to tell it. */
+export const shelfColumns = ['model', 'variant', 'what', 'value', 'source'] as const;
+type Line = Readonly<Record<(typeof shelfColumns)[number], string>>;
+const toldBy = 'Told by';
+const trapLine = 'Trap: ';
+
+export function writeShelfSheet(models: readonly ShelfModel[]): string {
+  const lines = models.flatMap((model): Line[] => {
+    const facts = factsOf(machineOf(model));
+    const draft = draftOf(model);
+    const of = (variant: string, cells: Cells): Line[] =>
+      facts
+        .filter(({ id }) => id in cells)
+        .map(({ id, name }) => ({
+          model: model.name,
+          variant,
+          what: name,
+          value: cells[id]!.text,
+          source: cells[id]!.source,
+        }));
+    return [
+      ...of('', draft.cells),
+      ...draft.variants.flatMap(({ name, tell, cells }) => [
+        { model: model.name, variant: name, what: toldBy, value: tell, source: '' },
+        ...of(name, cells),
+      ]),
+      ...draft.traps.map(({ about, say, source }) => ({
+        model: model.name,
+        variant: '',
+        what: `${trapLine}${trapAbouts[about].toLowerCase()}`,
+        value: say,
+        source,
+      })),
+    ];
+  });
+  return Papa.unparse(lines, { columns: [...shelfColumns], newline: '\n' });
+}
+
+export interface SheetRead {
+  readonly models: readonly ShelfModel[];
+  /** What can't be read, each with its line or model. */
+  readonly problems: readonly string[];
+}
+
+const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+/** Reads the sheet; a model with a bad line is left out whole, and said why. */
+export function readShelfSheet(text: string): SheetRead {
+  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, '').trim(), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (name) => name.trim().toLowerCase(),
+  });
+  const missing = shelfColumns.filter((name) => !meta.fields?.includes(name));
+  if (missing.length)
+    return {
+      models: [],
+      problems: [`The first line lacks ${missing.join(', ')}: it names ${shelfColumns.join(', ')}.`],
+    };
+  const lines = data.map((row, i) => ({
+    ...(Object.fromEntries(shelfColumns.map((name) => [name, (row[name] ?? '').trim()])) as Line),
+    at: i + 2,
+  }));
+  const names = lines.map(({ model }) => model).filter((name, i, all) => all.findIndex((n) => same(n, name)) === i);
+  const read = names.map((name) => {
+    const own = lines.filter((line) => same(line.model, name));
+    const { draft, problems } = draftFrom(name, own);
+    const made = problems.length ? undefined : modelOf(draft);
+    if (made && 'model' in made) return { models: [made.model], problems };
+    const told = made ? Object.values(made.problems).map((message) => `${name || 'No model'}: ${message}`) : [];
+    return { models: [], problems: [...problems, ...told] };
+  });
+  return { models: read.flatMap(({ models }) => models), problems: read.flatMap(({ problems }) => problems) };
+}
+
+function draftFrom(
+  name: string,
+  lines: readonly (Line & { readonly at: number })[],
+): { draft: Draft; problems: string[] } {
+  const problems: string[] = [];
+  const cells: Record<string, Cell> = {};
+  const variants: { name: string; tell: string; cells: Record<string, Cell> }[] = [];
+  const traps: Trap[] = [];
+  // What the machine is comes first: it decides what else there can be.
+  const own = families[family].facts;
+  const named = (facts: readonly { id: string; name: string }[], what: string) =>
+    facts.find((fact) => same(fact.id, what) || same(fact.name, what));
+  for (const { variant, what, value, source } of lines) {
+    const fact = variant ? undefined : named(own, what);
+    if (fact) cells[fact.id] = { text: value, source };
+  }
+  const facts = factsOfDraft({ cells });
+  for (const { variant, what, value, source, at } of lines) {
+    const fact = named(facts, what);
+    const of = variants.find((one) => same(one.name, variant)) ?? { name: variant, tell: '', cells: {} };
+    if (variant && !variants.includes(of)) variants.push(of);
+    if (what.toLowerCase().startsWith(trapLine.toLowerCase())) {
+      const about = aboutOf(what.slice(trapLine.length));
+      if (about) traps.push({ about, say: value, source });
+      else problems.push(`Line ${at}: “${what}” is no trap: ${Object.values(trapAbouts).join(', ').toLowerCase()}.`);
+    } else if (variant && same(what, toldBy)) of.tell = value;
+    else if (!fact) problems.push(`Line ${at}: “${what}” is nothing that ${name || 'a model'} can have.`);
+    else if (variant) of.cells[fact.id] = { text: value, source };
+    else cells[fact.id] = { text: value, source };
+  }
+  return { draft: { name, cells, variants, traps }, problems };
+}
+
+const aboutOf = (name: string): TrapAbout | undefined =>
+  (Object.keys(trapAbouts) as TrapAbout[]).find((about) => same(trapAbouts[about], name) || same(about, name));
+
+/** A shelf file's models. */
+export function readShelfFile(text: string): SheetRead {
+  let raw: { format?: unknown; version?: unknown; models?: unknown };
+  try {
+    raw = JSON.parse(text) as typeof raw;
+  } catch {
+    return { models: [], problems: ['This is no JSON.'] };
+  }
+  if (raw?.format !== 'refectum-shelf' || raw.version !== 1 || !Array.isArray(raw.models))
+    return { models: [], problems: ['This is no shelf file of version 1: see /api/schema/shelf.'] };
+  const read = raw.models.map((model: unknown, i) => {
+    const name = (model as { name?: unknown } | null)?.name;
+    const problems = Object.entries(checkModel(model));
+    const called = typeof name === 'string' && name ? name : `Model ${i + 1}`;
+    return problems.length
+      ? { models: [], problems: problems.map(([path, message]) => `${called}: ${path}: ${message}`) }
+      : { models: [model as ShelfModel], problems: [] };
+  });
+  return { models: read.flatMap(({ models }) => models), problems: read.flatMap(({ problems }) => problems) };
+}
+
+export const writeShelfFile = (models: readonly ShelfModel[]): string =>
+  `${JSON.stringify({ format: 'refectum-shelf', version: 1, models }, null, 2)}\n`;
+
+/** Either format, by how it begins. */
+export const readShelf = (text: string): SheetRead =>
+  /^\uFEFF?\s*[{[]/.test(text) ? readShelfFile(text) : readShelfSheet(text);
