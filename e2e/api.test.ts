@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import { openFolder } from './harness.ts';
+import { type Decision, overrode } from '../web/src/lib/job.ts';
 import { apiJob, ask, postJson, readingEntry, visitor } from './stage.ts';
 
 describe('the API', () => {
@@ -77,6 +78,11 @@ describe('the API', () => {
     const both = await Promise.all([1, 2].map(() => postJson('/api/jobs/1003/verdicts', decision)));
     expect(both.map((answer) => answer.status)).deep.equal([200, 200]);
     expect((await apiJob(1003)).verdicts.length).equal(before + 1);
+    const kept = (await apiJob(1003)).verdicts.at(-1) as unknown as Decision;
+    expect([kept.technician, overrode(kept)]).satisfy(
+      ([name, told]: string[]) => name === 'Wenna Oskarby' && /^against the sheet, which advised: [a-z ]+$/.test(told!),
+    );
+    expect(await (await ask('/unit/1003/report')).text()).contain(overrode(kept));
   });
 
   it('publishes the schema of the job file, and the file it gives fits it', async () => {

@@ -88,6 +88,7 @@ describe('every view', () => {
     '/me',
     '/people',
     '/shelf',
+    '/unit/1007/pictures',
     '/shelf/new?tag=1004',
   ];
   let lead: Page;

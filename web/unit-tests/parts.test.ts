@@ -1,6 +1,6 @@
 import { familyOf, type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
 import { expect } from 'chai';
-import { tagCode, tagFromCode } from '../src/lib/job.ts';
+import { tagCode, tagFromCode, overrode } from '../src/lib/job.ts';
 import { keys } from '../src/lib/keys.ts';
 import { planOf, planSize } from '../src/lib/parts/anatomy-plan.ts';
 import { checkInSchema, decisionSchema } from '../src/lib/schemas.ts';
@@ -54,6 +54,14 @@ describe('tags and keys', () => {
   });
   it('no key is a letter that a reading may hold (WCAG 2.1.4 apart: they can be switched off)', () => {
     for (const { key } of keys) expect('kKmMuUoOlLeEgGrR'.includes(key), key).equal(false);
+  });
+});
+
+describe('a decision', () => {
+  it('says when it went against the sheet, and only then', () => {
+    expect(overrode({ course: 'reject', advised: 'repair' })).equal('against the sheet, which advised: repair');
+    expect(overrode({ course: 'repair', advised: 'repair' })).equal('');
+    expect(overrode({ course: 'repair', advised: undefined })).equal('');
   });
 });
 

@@ -2,7 +2,7 @@ import type { Person } from './people.ts';
 
 /** Who may do what, by address and method; everything else asks no further. */
 
-const open = ['/sign-in', '/theme', '/api/health', '/api/schema'];
+const open = ['/sign-in', '/theme', '/api/health', '/api/schema', '/p'];
 /** What everybody may write who is signed in. */
 const own = ['/me', '/sign-out'];
 /** A lead's rooms; the shelf may be looked at by all. */

@@ -5,7 +5,7 @@ import type { Machine } from '@refectum/core/machines';
 import { families } from '@refectum/core/machines';
 import { type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { Warning } from '@refectum/core/shelf';
-import type { CourseId, Prices } from '@refectum/core/verdict';
+import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
 import type { Stand } from './stands.ts';
 
 /** Where a reading is taken. */
@@ -93,10 +93,16 @@ export interface Decision {
   readonly id: string;
   readonly course: CourseId;
   readonly reason: string;
+  /** What the verdict sheet recommended at that moment, if anything. */
+  readonly advised: CourseId | undefined;
   readonly engine: string;
   readonly at: string;
   readonly technician: string;
 }
+
+/** How a decision went against what was advised; empty when it didn't. */
+export const overrode = ({ course, advised }: Pick<Decision, 'course' | 'advised'>): string =>
+  advised && advised !== course ? `against the sheet, which advised: ${courseNames[advised].toLowerCase()}` : '';
 
 /** What a tag's barcode says. No reading begins with it. */
 export const tagPrefix = 'TAG-';

@@ -65,87 +65,89 @@
 <svelte:window onkeydown={onKey} />
 
 <div class="flex min-h-screen flex-col">
-  <header class="no-print flex flex-wrap items-center gap-x-5 gap-y-2 bg-neutral px-4 py-1.5 text-neutral-content">
-    <a href="/" class="text-lg font-semibold tracking-wide">Refectum</a>
-    <nav class="flex gap-1" aria-label="Rooms">
-      <a
-        class="px-2 py-2 underline-offset-4 hover:underline"
-        href="/"
-        aria-current={page.url.pathname === '/' ? 'page' : undefined}>Rack</a
-      >
-      <a
-        class="px-2 py-2 underline-offset-4 hover:underline"
-        href="/check-in"
-        aria-current={page.route.id === '/check-in' ? 'page' : undefined}>Check in</a
-      >
-      <a
-        class="px-2 py-2 underline-offset-4 hover:underline"
-        href="/sums"
-        aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
-      >
-      <a
-        class="px-2 py-2 underline-offset-4 hover:underline"
-        href="/shelf"
-        aria-current={page.route.id === '/shelf' ? 'page' : undefined}>Shelf</a
-      >
-      {#if data.person?.role === 'lead'}
+  {#if !page.route.id?.startsWith('/p/')}
+    <header class="no-print flex flex-wrap items-center gap-x-5 gap-y-2 bg-neutral px-4 py-1.5 text-neutral-content">
+      <a href="/" class="text-lg font-semibold tracking-wide">Refectum</a>
+      <nav class="flex gap-1" aria-label="Rooms">
         <a
           class="px-2 py-2 underline-offset-4 hover:underline"
-          href="/people"
-          aria-current={page.route.id === '/people' ? 'page' : undefined}>People</a
+          href="/"
+          aria-current={page.url.pathname === '/' ? 'page' : undefined}>Rack</a
         >
-      {/if}
-    </nav>
-    <form class="relative flex items-center gap-2" onsubmit={onFind} role="search">
-      <label for="find-tag">Find tag</label>
-      <input
-        id="find-tag"
-        type="text"
-        bind:this={findField}
-        bind:value={find}
-        oninput={() => (findProblem = '')}
-        class="figure input h-9 w-24 bg-base-100 text-base-content input-sm"
-        inputmode="numeric"
-        autocomplete="off"
-        aria-describedby="find-problem"
-      />
-      {#if findProblem}
-        <p id="find-problem" role="alert" class="absolute top-11 left-0 z-10 w-80 bg-error p-2 text-error-content">
-          {findProblem}
+        <a
+          class="px-2 py-2 underline-offset-4 hover:underline"
+          href="/check-in"
+          aria-current={page.route.id === '/check-in' ? 'page' : undefined}>Check in</a
+        >
+        <a
+          class="px-2 py-2 underline-offset-4 hover:underline"
+          href="/sums"
+          aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
+        >
+        <a
+          class="px-2 py-2 underline-offset-4 hover:underline"
+          href="/shelf"
+          aria-current={page.route.id === '/shelf' ? 'page' : undefined}>Shelf</a
+        >
+        {#if data.person?.role === 'lead'}
+          <a
+            class="px-2 py-2 underline-offset-4 hover:underline"
+            href="/people"
+            aria-current={page.route.id === '/people' ? 'page' : undefined}>People</a
+          >
+        {/if}
+      </nav>
+      <form class="relative flex items-center gap-2" onsubmit={onFind} role="search">
+        <label for="find-tag">Find tag</label>
+        <input
+          id="find-tag"
+          type="text"
+          bind:this={findField}
+          bind:value={find}
+          oninput={() => (findProblem = '')}
+          class="figure input h-9 w-24 bg-base-100 text-base-content input-sm"
+          inputmode="numeric"
+          autocomplete="off"
+          aria-describedby="find-problem"
+        />
+        {#if findProblem}
+          <p id="find-problem" role="alert" class="absolute top-11 left-0 z-10 w-80 bg-error p-2 text-error-content">
+            {findProblem}
+          </p>
+        {/if}
+      </form>
+      <span class="grow"></span>
+      {#each heldBy as { name, count } (name)}
+        <p role="status" class="bg-warning px-2 py-1 text-warning-content">
+          {count} by {name} kept here: sent once {name} signs in
+        </p>
+      {/each}
+      {#if outbox.away}
+        <p role="status" class="bg-warning px-2 py-1 text-warning-content">
+          Server away: {outbox.waiting.length} waiting here, nothing is lost
         </p>
       {/if}
-    </form>
-    <span class="grow"></span>
-    {#each heldBy as { name, count } (name)}
-      <p role="status" class="bg-warning px-2 py-1 text-warning-content">
-        {count} by {name} kept here: sent once {name} signs in
-      </p>
-    {/each}
-    {#if outbox.away}
-      <p role="status" class="bg-warning px-2 py-1 text-warning-content">
-        Server away: {outbox.waiting.length} waiting here, nothing is lost
-      </p>
-    {/if}
-    {#if data.person}
-      <a
-        class="px-2 py-2 underline-offset-4 hover:underline"
-        href={signInHref}
-        data-sveltekit-reload
-        title="Somebody else, or sign out">{data.person.name}</a
-      >
-    {/if}
-    <form method="POST" action="/theme">
-      <input type="hidden" name="back" value={back} />
-      <button
-        name="theme"
-        value={data.theme === 'day' ? 'night' : 'day'}
-        class="px-2 py-2 underline-offset-4 hover:underline"
-      >
-        {data.theme === 'day' ? 'Dark' : 'Light'}
-      </button>
-    </form>
-    <button class="px-2 py-2 underline-offset-4 hover:underline" onclick={() => keysDialog?.showModal()}>Keys</button>
-  </header>
+      {#if data.person}
+        <a
+          class="px-2 py-2 underline-offset-4 hover:underline"
+          href={signInHref}
+          data-sveltekit-reload
+          title="Somebody else, or sign out">{data.person.name}</a
+        >
+      {/if}
+      <form method="POST" action="/theme">
+        <input type="hidden" name="back" value={back} />
+        <button
+          name="theme"
+          value={data.theme === 'day' ? 'night' : 'day'}
+          class="px-2 py-2 underline-offset-4 hover:underline"
+        >
+          {data.theme === 'day' ? 'Dark' : 'Light'}
+        </button>
+      </form>
+      <button class="px-2 py-2 underline-offset-4 hover:underline" onclick={() => keysDialog?.showModal()}>Keys</button>
+    </header>
+  {/if}
 
   {#each outbox.returned as { item, message } (item.id)}
     <div role="alert" class="no-print flex items-center gap-4 bg-error px-4 py-2 text-error-content">

@@ -1,5 +1,6 @@
 import { error, json, type RequestEvent } from '@sveltejs/kit';
-import { type AnyObjectSchema, type InferType, ValidationError } from 'yup';
+import { type AnyObjectSchema, type InferType, object, string, ValidationError } from 'yup';
+import type { PictureEntry } from './pictures.ts';
 import { Refused } from './refused.ts';
 
 /** Reads a JSON body by its schema; what is wrong with it comes back field by field with status 422. */
@@ -65,4 +66,25 @@ export function tagOf(event: RequestEvent): number {
   if (!Number.isInteger(tag) || tag < 1 || tag > highestTag)
     throw error(404, `“${event.params.tag}” is no tag number.`);
   return tag;
+}
+
+const pictureSchema = object({
+  id: string().uuid('must be a UUID').required(),
+  caption: string().trim().max(120, 'at most 120 characters').default(''),
+});
+
+/** Reads a picture that came as a form. */
+export async function pictureOf(event: RequestEvent): Promise<PictureEntry> {
+  const form = await event.request.formData().catch(() => {
+    throw error(400, 'The picture did not come through whole: send it again.');
+  });
+  const file = form.get('picture');
+  if (!(file instanceof File) || file.size === 0) throw error(422, 'There is no picture in what was sent.');
+  try {
+    const named = await pictureSchema.validate({ id: form.get('id'), caption: form.get('caption') ?? '' });
+    return { ...named, sent: new Uint8Array(await file.arrayBuffer()) };
+  } catch (cause) {
+    if (cause instanceof ValidationError) throw error(422, cause.message);
+    throw cause;
+  }
 }

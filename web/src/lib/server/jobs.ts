@@ -82,6 +82,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       id: v.id,
       course: v.course as CourseId,
       reason: v.reason,
+      advised: v.assessment.verdict.recommended,
       engine: v.assessment.engine,
       at: v.decidedAt.toISOString(),
       technician: name(v.technicianId),

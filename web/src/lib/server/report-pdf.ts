@@ -6,7 +6,7 @@ import { toSVG } from 'bwip-js/node';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { dayAndTimeOf, timeOf } from '../dates.ts';
-import { type Job, tagCode } from '../job.ts';
+import { type Job, overrode, tagCode } from '../job.ts';
 import { findingsLines, identityLines, reportCautions, type VehicleLines } from '../report.ts';
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/ibm-plex-sans/package.json')));
@@ -30,11 +30,18 @@ const pairs = (rows: readonly (readonly [string, string])[]): Content => ({
   table: { widths: [95, '*'], body: rows.map(([name, value]) => [name, value]) },
 });
 
+/** A picture and what it shows. */
+export interface Shown {
+  readonly caption: string;
+  readonly jpeg: Buffer;
+}
+
 /** The report as a PDF: identity, decision, findings, every reading, what remains, cautions. */
 export async function reportPdf(
   job: Job,
   assessment: Assessment,
   vehicle: VehicleLines | undefined,
+  pictures: readonly Shown[],
   shopHeading: string,
 ): Promise<Uint8Array> {
   const definition: TDocumentDefinitions = {
@@ -67,6 +74,7 @@ export async function reportPdf(
       pairs(findingsLines(assessment).map(({ word, names }) => [word, names] as const)),
       heading('Readings'),
       readingsTable(job, assessment),
+      ...picturesBlock(pictures),
       heading('Suspects that remain'),
       {
         ul: [
@@ -87,11 +95,28 @@ export async function reportPdf(
   return new Uint8Array(await pdfmake.createPdf(definition).getBuffer());
 }
 
+/** Three in a row, each with what it shows. */
+function picturesBlock(pictures: readonly Shown[]): Content[] {
+  if (pictures.length === 0) return [];
+  const cells = pictures.map(({ caption, jpeg }): Content => ({
+    stack: [
+      { image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [160, 120] },
+      { text: caption, fontSize: 8.5 },
+    ],
+    margin: [0, 2, 0, 6],
+  }));
+  const rows = Array.from({ length: Math.ceil(cells.length / 3) }, (_, i) =>
+    [0, 1, 2].map((j) => cells[3 * i + j] ?? { text: '' }),
+  );
+  return [heading('Pictures'), { layout: 'noBorders', table: { widths: ['*', '*', '*'], body: rows } }];
+}
+
 function decisionText(job: Job, assessment: Assessment): Content {
   const decision = job.verdicts.at(-1);
   if (!decision) return `None yet. ${assessment.verdict.reason}`;
   const { course, reason, technician, at } = decision;
-  return { text: [{ text: courseNames[course], bold: true }, `: ${reason} (${technician}, ${dayAndTimeOf(at)})`] };
+  const told = [technician, dayAndTimeOf(at), overrode(decision)].filter(Boolean).join(', ');
+  return { text: [{ text: courseNames[course], bold: true }, `: ${reason} (${told})`] };
 }
 
 function readingsTable(job: Job, assessment: Assessment): Content {

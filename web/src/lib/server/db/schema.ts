@@ -9,6 +9,7 @@ import type { Vehicle } from '@refectum/core/vehicle';
 import type { Prices } from '@refectum/core/verdict';
 import {
   boolean,
+  customType,
   date,
   index,
   integer,
@@ -198,6 +199,43 @@ export const strike = pgTable('strike', {
   technicianId: uuid()
     .notNull()
     .references(() => technician.id),
+});
+
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
+/** A picture of a unit, as JPEG without what the camera wrote into it. */
+export const picture = pgTable(
+  'picture',
+  {
+    /** Made by the client: a picture sent twice is one. */
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    caption: text().notNull(),
+    whole: bytes().notNull(),
+    small: bytes().notNull(),
+    takenAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+    struckAt: timestamp({ withTimezone: true, mode: 'date' }),
+    struckBy: uuid().references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
+);
+
+/** Lets a phone send pictures of one unit for a while, in the name of who asked for it. */
+export const pictureCode = pgTable('picture_code', {
+  /** The hash of the code. */
+  id: text().primaryKey(),
+  jobId: uuid()
+    .notNull()
+    .references(() => job.id),
+  technicianId: uuid()
+    .notNull()
+    .references(() => technician.id),
+  expiresAt: moment(),
 });
 
 /** A unit carried from one place to another; who took it away stands in the note. */

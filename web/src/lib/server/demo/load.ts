@@ -5,13 +5,16 @@ import { findingsOf, type Outcome } from '@refectum/core/checks';
 import { multimeterById, rangeFor } from '@refectum/core/instruments';
 import { addDays, formatISO, subMinutes } from 'date-fns';
 import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
 import { assessJobHere } from '../assess.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
 import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
 import { hashOf } from '../people/secrets.ts';
 import { importModels } from '../shelf.ts';
+import { addPicture } from '../pictures.ts';
 import { ensureShop, forgetShop } from '../shop.ts';
+import { demoDrawings } from './drawings.ts';
 import { demoShelf } from './shelf.ts';
 import { type DemoUnit, demoShop, demoUnits } from './units.ts';
 
@@ -79,6 +82,13 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       technician: by,
     });
   }
+  const { id: jobId } = await findJob(shopId, tag);
+  for (const [drawing, caption] of unit.pictures ?? [])
+    await addPicture(jobId, by, {
+      id: randomUUID(),
+      caption,
+      sent: await sharp(Buffer.from(demoDrawings[drawing]())).png().toBuffer(),
+    });
   if (unit.verdict) await decide(shopId, tag, by, unit.verdict);
   for (const [to, note] of unit.moves ?? []) await moveJob(shopId, tag, { id: randomUUID(), to, note, technician: by });
 }

@@ -1,6 +1,7 @@
 import type { Teller } from '@refectum/core/belief';
 import type { Role } from '../../people.ts';
 import type { Stand } from '../../stands.ts';
+import type { demoDrawings } from './drawings.ts';
 import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
 import type { CourseId, Prices } from '@refectum/core/verdict';
 
@@ -40,6 +41,8 @@ export interface DemoUnit {
   readonly done: readonly (string | readonly [string, number | string])[];
   /** What was read on the vehicle, or told of it. */
   readonly onVehicle?: readonly (readonly [check: string, result: number | string, told?: Teller])[];
+  /** What was photographed, and what was written beside it. */
+  readonly pictures?: readonly (readonly [drawing: keyof typeof demoDrawings, caption: string])[];
   readonly prices?: Prices;
   /** Where it was carried since, with a note. */
   readonly moves?: readonly (readonly [to: Stand, note: string])[];
@@ -180,6 +183,7 @@ export const demoUnits: readonly DemoUnit[] = [
       ['rings-by-eye', 'burnt'],
       'ring-ring',
     ],
+    pictures: [['burnt rings', 'Slip rings as opened: the outer one burnt']],
     prices,
   },
   {
@@ -221,6 +225,7 @@ export const demoUnits: readonly DemoUnit[] = [
     celsius: 20,
     truth: [{ fault: 'stator-open:B', severity: 1 }],
     done: [...opening, 'leads-null', 'stator-pair:AB', 'stator-pair:BC', 'stator-pair:CA'],
+    pictures: [['dark third', 'Stator: a third of it dark']],
   },
   {
     customer: 'Fire Station East',

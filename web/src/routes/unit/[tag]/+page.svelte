@@ -36,7 +36,7 @@
 <h1 class="sr-only">Bench: tag {data.job.tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
   <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
-  <div class="flex flex-wrap items-end gap-3">
+  <div class="flex flex-wrap items-end gap-2">
     <MeterAndHeat {bench} />
     <label class="flex flex-col text-sm">
       State
@@ -48,10 +48,11 @@
         {#each bench.subject.assemblies as state (state.id)}<option value={state.id}>{state.name}</option>{/each}
       </select>
     </label>
-    <a class="btn h-9" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
-    <a class="btn h-9 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
-    <a class="btn h-9" href="/unit/{data.job.tag}/report">Report</a>
-    <a class="btn h-9" href="/unit/{data.job.tag}/label">Label</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
+    <a class="btn h-9 px-2.5 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/report">Report</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/label">Label</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/pictures">Pictures</a>
   </div>
 </div>
 

@@ -2,6 +2,7 @@ import { toSVG } from 'bwip-js/node';
 import { tagCode } from '$lib/job.ts';
 import { vehicleLines } from '$lib/report.ts';
 import { assessJobHere, assessVehicleHere } from '$lib/server/assess.ts';
+import { listPictures } from '$lib/server/pictures.ts';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ parent }) => {
@@ -9,6 +10,7 @@ export const load: PageServerLoad = async ({ parent }) => {
   return {
     assessment: assessJobHere(job),
     vehicle: vehicleLines(job, assessVehicleHere(job)),
+    pictures: (await listPictures(job.id)).filter(({ struck }) => !struck),
     barcode: toSVG({ bcid: 'code128', text: tagCode(job.tag), height: 9, includetext: false }),
   };
 };

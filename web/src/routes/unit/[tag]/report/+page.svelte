@@ -1,6 +1,7 @@
 <script lang="ts">
   import { courseNames } from '@refectum/core/verdict';
   import { dayAndTimeOf, timeOf } from '$lib/dates.ts';
+  import { overrode } from '$lib/job.ts';
   import Courses from '$lib/parts/Courses.svelte';
   import Mark from '$lib/parts/Mark.svelte';
   import { findingsLines, identityLines, reportCautions } from '$lib/report.ts';
@@ -49,9 +50,13 @@
   <h2 class="text-xl font-semibold">Decision</h2>
   {#if decision}
     <p class="mb-4 text-lg">
-      <strong>{courseNames[decision.course]}</strong>: {decision.reason} ({decision.technician}, {dayAndTimeOf(
-        decision.at,
-      )})
+      <strong>{courseNames[decision.course]}</strong>: {decision.reason} ({[
+        decision.technician,
+        dayAndTimeOf(decision.at),
+        overrode(decision),
+      ]
+        .filter(Boolean)
+        .join(', ')})
     </p>
   {:else}
     <p class="mb-4">None yet. {data.assessment.verdict.reason}</p>
@@ -98,6 +103,15 @@
     </p>
   {:else}
     <p class="mb-4">No reading was taken.</p>
+  {/if}
+
+  {#if data.pictures.length}
+    <h2 class="text-xl font-semibold">Pictures</h2>
+    <ul class="mb-4 grid grid-cols-3 gap-3">
+      {#each data.pictures as { id, caption } (id)}
+        <li><img src="/pictures/{id}?size=small" alt={caption || 'Picture of the unit'} class="w-full" />{caption}</li>
+      {/each}
+    </ul>
   {/if}
 
   <h2 class="text-xl font-semibold">Suspects that remain</h2>

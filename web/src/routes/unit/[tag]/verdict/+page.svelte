@@ -2,7 +2,7 @@
   import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
   import { ValidationError } from 'yup';
   import { dayAndTimeOf } from '$lib/dates.ts';
-  import { tagFacts } from '$lib/job.ts';
+  import { overrode, tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { freshId, outbox } from '$lib/live/outbox.svelte.ts';
   import Courses from '$lib/parts/Courses.svelte';
@@ -80,7 +80,9 @@
   <h1 class="text-2xl font-semibold">Verdict sheet</h1>
   {#each data.job.verdicts as verdict (verdict.id)}
     <p class="border-l-4 border-success px-3 py-1 text-lg">
-      <strong>{courseNames[verdict.course]}</strong>, {verdict.technician}, {dayAndTimeOf(verdict.at)}: {verdict.reason}
+      <strong>{courseNames[verdict.course]}</strong>, {[verdict.technician, dayAndTimeOf(verdict.at), overrode(verdict)]
+        .filter(Boolean)
+        .join(', ')}: {verdict.reason}
     </p>
   {/each}
   {#if bench.outlook?.verdict}

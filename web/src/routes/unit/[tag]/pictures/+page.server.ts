@@ -1,0 +1,35 @@
+import { toSVG } from 'bwip-js/node';
+import { fail } from '@sveltejs/kit';
+import { tagOf } from '$lib/server/answer.ts';
+import { findJob } from '$lib/server/jobs.ts';
+import { listPictures, makePictureCode, strikePicture } from '$lib/server/pictures.ts';
+import { isReachable, reachableOrigin } from '$lib/server/reach.ts';
+import { Refused } from '$lib/server/refused.ts';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ parent }) => {
+  const { job } = await parent();
+  return { pictures: await listPictures(job.id), reachable: isReachable() };
+};
+
+export const actions: Actions = {
+  code: async (event) => {
+    if (!isReachable()) return fail(409, { problem: 'No phone reaches this machine: start it with --lan.' });
+    const { id } = await findJob(event.locals.shop.id, tagOf(event as never));
+    const { code, until } = await makePictureCode(id, event.locals.person!.id);
+    const address = `${reachableOrigin(event.url)}/p/${code}`;
+    return { address, until, square: toSVG({ bcid: 'qrcode', text: address, padding: 4 }) };
+  },
+  strike: async (event) => {
+    const picture = String((await event.request.formData()).get('picture') ?? '');
+    try {
+      const { id, tag } = await findJob(event.locals.shop.id, tagOf(event as never));
+      if (!/^[0-9a-f-]{36}$/.test(picture)) throw new Refused(404, 'There is no such picture of this unit.');
+      await strikePicture(id, tag, event.locals.person!.id, picture);
+    } catch (cause) {
+      if (!(cause instanceof Refused)) throw cause;
+      return fail(cause.status, { problem: cause.message });
+    }
+    return {};
+  },
+};
