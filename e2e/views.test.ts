@@ -83,6 +83,8 @@ describe('every view', () => {
     '/unit/1007/report',
     '/unit/1013/vehicle',
     '/unit/1013/letter',
+    '/unit/1014/vehicle/drain',
+    '/unit/1002/vehicle/drain',
     '/unit/99999',
     '/sign-in',
     '/me',

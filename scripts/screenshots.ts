@@ -36,6 +36,7 @@ const views: readonly {
   { name: 'many', path: '/check-in/many', ready: 'textarea', act: lookThrough },
   { name: 'label', path: '/unit/1007/label', ready: 'img' },
   { name: 'vehicle', path: '/unit/1013/vehicle', ready: 'section[aria-label="Suspects"]' },
+  { name: 'drain', path: '/unit/1014/vehicle/drain', ready: 'table' },
   { name: 'letter', path: '/unit/1013/letter', ready: 'article' },
   { name: 'sums', path: '/sums', ready: 'h1' },
   { name: 'sign-in', path: '/sign-in', ready: 'h1' },

@@ -44,6 +44,7 @@ const jobWith = (readings: readonly TakenReading[], more: Partial<Job> = {}): Jo
   readings,
   verdicts: [],
   moves: [],
+  drain: [],
   ...more,
 });
 

@@ -59,9 +59,11 @@ describe('tags and keys', () => {
 
 describe('a decision', () => {
   it('says when it went against the sheet, and only then', () => {
-    expect(overrode({ course: 'reject', advised: 'repair' })).equal('against the sheet, which advised: repair');
-    expect(overrode({ course: 'repair', advised: 'repair' })).equal('');
-    expect(overrode({ course: 'repair', advised: undefined })).equal('');
+    const decided = { course: 'repair', advised: undefined, barred: undefined } as const;
+    expect(overrode({ ...decided, advised: 'reject' })).equal('against the sheet, which advised: reject');
+    expect(overrode({ ...decided, barred: 'Nothing found.' })).equal('against the sheet: “Nothing found.”');
+    expect(overrode({ ...decided, advised: 'repair' })).equal('');
+    expect(overrode(decided)).equal('');
   });
 });
 

@@ -1,3 +1,13 @@
+export {
+  type DrainEntry,
+  type DrainLog,
+  type DrainShare,
+  type DrainStep,
+  mostAsleep,
+  outputCable,
+  readDrainLog,
+  sleepMinutes,
+} from './drain-log.ts';
 export { places } from './faults.ts';
 export { type Scene, scenes, vehicleNetwork } from './network.ts';
 export { vehicleSubject } from './subject.ts';

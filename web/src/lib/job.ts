@@ -3,7 +3,7 @@ import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
 import { families } from '@refectum/core/machines';
-import { type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
+import { type DrainEntry, type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { Warning } from '@refectum/core/shelf';
 import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
 import type { Stand } from './stands.ts';
@@ -56,6 +56,12 @@ export interface Job {
   readonly readings: readonly TakenReading[];
   readonly verdicts: readonly Decision[];
   readonly moves: readonly Move[];
+  /** A key-off drain followed fuse by fuse. */
+  readonly drain: readonly TakenDrainStep[];
+}
+
+export interface TakenDrainStep extends DrainEntry {
+  readonly technician: string;
 }
 
 /** A unit carried from one place in the shop to another. */
@@ -95,14 +101,18 @@ export interface Decision {
   readonly reason: string;
   /** What the verdict sheet recommended at that moment, if anything. */
   readonly advised: CourseId | undefined;
+  /** Why the sheet held that this course couldn't be chosen, if it did. */
+  readonly barred: string | undefined;
   readonly engine: string;
   readonly at: string;
   readonly technician: string;
 }
 
 /** How a decision went against what was advised; empty when it didn't. */
-export const overrode = ({ course, advised }: Pick<Decision, 'course' | 'advised'>): string =>
-  advised && advised !== course ? `against the sheet, which advised: ${courseNames[advised].toLowerCase()}` : '';
+export function overrode({ course, advised, barred }: Pick<Decision, 'course' | 'advised' | 'barred'>): string {
+  if (advised && advised !== course) return `against the sheet, which advised: ${courseNames[advised].toLowerCase()}`;
+  return barred ? `against the sheet: “${barred}”` : '';
+}
 
 /** What a tag's barcode says. No reading begins with it. */
 export const tagPrefix = 'TAG-';

@@ -1,5 +1,5 @@
 import type { VehicleAssessment } from '@refectum/core/assess';
-import { vehicleSubject } from '@refectum/core/vehicle';
+import { readDrainLog, vehicleSubject } from '@refectum/core/vehicle';
 import { type Job, vehicleOf } from './job.ts';
 
 /** What a letter to the customer says, ready to be printed. */
@@ -14,6 +14,8 @@ export interface Letter {
   }[];
   /** What to look at on the vehicle, likeliest first. */
   readonly lookAt: readonly string[];
+  /** What following a drain fuse by fuse came to; empty when nobody did. */
+  readonly drain: string;
   readonly cautions: readonly string[];
 }
 
@@ -44,6 +46,7 @@ export function letterOf(job: Job, { suspects, readings, blame }: VehicleAssessm
     verdict: verdicts[blame.course],
     found: readings.map(({ id, name, shown, word }) => ({ id, name, shown, word })),
     lookAt,
+    drain: readDrainLog(job.drain).conclusion,
     cautions: always,
   };
 }

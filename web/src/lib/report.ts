@@ -1,3 +1,4 @@
+import { readDrainLog } from '@refectum/core/vehicle';
 import type { Assessment, VehicleAssessment } from '@refectum/core/assess';
 import { type Machine } from '@refectum/core/machines';
 import { multimeterById } from '@refectum/core/instruments';
@@ -47,12 +48,14 @@ export interface VehicleLines {
 
 /** Undefined when nobody asked about the vehicle. */
 export function vehicleLines(job: Job, assessment: VehicleAssessment): VehicleLines | undefined {
-  if (assessment.readings.length === 0) return undefined;
+  const drain = readDrainLog(job.drain).conclusion;
+  if (assessment.readings.length === 0 && !drain) return undefined;
   const told = new Map(job.readings.map((reading) => [reading.id, tellers[reading.told]]));
   const readings = assessment.readings.map(({ id, name, shown, word }) => {
     return { id, text: `${name}: ${shown}, ${word}${told.get(id) ?? ''}` };
   });
-  return { conclusion: assessment.blame.reason, readings };
+  const followed = drain ? [{ id: 'drain', text: `Drain, fuse by fuse: ${drain}` }] : [];
+  return { conclusion: assessment.blame.reason, readings: [...readings, ...followed] };
 }
 const tellers = { own: '', shop: ' (told by another shop)', customer: ' (told by the customer)' } as const;
 

@@ -1,8 +1,9 @@
 import { machineSchema, outcomeSchema, pricesSchema, tellerSchema, vehicleSchema } from '@refectum/core/record';
+import type { DrainStep } from '@refectum/core/vehicle';
 import { multimeters } from '@refectum/core/instruments';
 import { families } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
-import { array, boolean, mixed, number, object, string } from 'yup';
+import { array, boolean, lazy, mixed, number, object, string } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
 import { standIds, type Stand } from './stands.ts';
 
@@ -97,6 +98,29 @@ export const moveSchema = object({
     .required(),
   note: string().trim().max(200, 'at most 200 characters').default(''),
   technician,
+});
+
+const drainAmps = number()
+  .typeError('Amps must be a number — got “${originalValue}”')
+  .min(0, 'A drain is at least 0 A — got ${value}')
+  .max(100, 'More than 100 A is no drain with the key off — got ${value}');
+
+export const drainStepSchema = object({
+  id: id(),
+  at: moment(),
+  technician,
+  step: lazy((step: { kind?: unknown } | undefined) => {
+    const kind = (name: DrainStep['kind']) => string().oneOf([name]).required();
+    if (step?.kind === 'shut') return object({ kind: kind('shut') }).noUnknown();
+    if (step?.kind === 'now') return object({ kind: kind('now'), amps: drainAmps.required() }).noUnknown();
+    if (step?.kind === 'struck') return object({ kind: kind('struck'), step: id() }).noUnknown();
+    return object({
+      kind: kind('out'),
+      circuit: string().trim().required('Which circuit?').max(60, 'at most 60 characters'),
+      amps: drainAmps.required(),
+      leftOut: boolean().required(),
+    }).noUnknown();
+  }),
 });
 
 export const strikeSchema = object({ reading: id(), at: moment(), technician });

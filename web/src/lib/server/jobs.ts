@@ -4,13 +4,13 @@ import type { Teller } from '@refectum/core/belief';
 import { type Check, findingsOf } from '@refectum/core/checks';
 import { familyOf, type Machine, subjectOf } from '@refectum/core/machines';
 import { pricesOf } from '@refectum/core/shelf';
-import { vehicleSubject } from '@refectum/core/vehicle';
+import { type DrainEntry, vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { type Job, type Place, type Plate, type TakenReading, vehicleOf } from '../job.ts';
 import { database, type Queryable } from './db/connect.ts';
-import { job, move, reading, shop, strike, technician, verdict } from './db/schema.ts';
+import { drainStep, job, move, reading, shop, strike, technician, verdict } from './db/schema.ts';
 import { announce } from './live.ts';
 import { Refused } from './refused.ts';
 import { modelNamed } from './shelf.ts';
@@ -34,7 +34,7 @@ async function needJob(db: Queryable, shopId: string, tag: number, lock = false)
 }
 
 async function complete(db: Queryable, row: JobRow): Promise<Job> {
-  const [people, readings, verdicts, moves] = await Promise.all([
+  const [people, readings, verdicts, moves, drain] = await Promise.all([
     db.select().from(technician).where(eq(technician.shopId, row.shopId)),
     db
       .select({ reading, strike })
@@ -44,6 +44,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       .orderBy(asc(reading.number)),
     db.select().from(verdict).where(eq(verdict.jobId, row.id)).orderBy(asc(verdict.decidedAt)),
     db.select().from(move).where(eq(move.jobId, row.id)).orderBy(asc(move.movedAt)),
+    db.select().from(drainStep).where(eq(drainStep.jobId, row.id)).orderBy(asc(drainStep.takenAt)),
   ]);
   const name = (id: string) => people.find((person) => person.id === id)?.name ?? 'unknown';
   return {
@@ -83,6 +84,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       course: v.course as CourseId,
       reason: v.reason,
       advised: v.assessment.verdict.recommended,
+      barred: v.assessment.verdict.courses.find(({ id }) => id === v.course)?.barred,
       engine: v.assessment.engine,
       at: v.decidedAt.toISOString(),
       technician: name(v.technicianId),
@@ -92,6 +94,12 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       to,
       note,
       at: movedAt.toISOString(),
+      technician: name(technicianId),
+    })),
+    drain: drain.map(({ id, step, takenAt, technicianId }) => ({
+      id,
+      step,
+      at: takenAt.toISOString(),
       technician: name(technicianId),
     })),
   };
@@ -232,6 +240,22 @@ export async function moveJob(shopId: string, tag: number, entry: MoveEntry): Pr
     if (entry.to === 'gone' && !entry.note)
       throw new Refused(422, `Say who took tag ${tag} away: without a hand-over it stays on the rack.`);
     await carry(db, row, entry);
+    await announce(db, tag);
+  });
+}
+
+/** Adds a step to the drain's log; the same id twice is one step. */
+export async function addDrainStep(
+  shopId: string,
+  tag: number,
+  { id, at, step, technician: by }: DrainEntry & { readonly technician: string },
+): Promise<void> {
+  await database().transaction(async (db) => {
+    const row = await needJob(db, shopId, tag, true);
+    await db
+      .insert(drainStep)
+      .values({ id, jobId: row.id, step, takenAt: new Date(at), technicianId: by })
+      .onConflictDoNothing();
     await announce(db, tag);
   });
 }

@@ -5,7 +5,7 @@ import type { Outcome } from '@refectum/core/checks';
 import type { Machine } from '@refectum/core/machines';
 import type { JobFile } from '@refectum/core/record';
 import type { ShelfModel } from '@refectum/core/shelf';
-import type { Vehicle } from '@refectum/core/vehicle';
+import type { DrainStep, Vehicle } from '@refectum/core/vehicle';
 import type { Prices } from '@refectum/core/verdict';
 import {
   boolean,
@@ -200,6 +200,24 @@ export const strike = pgTable('strike', {
     .notNull()
     .references(() => technician.id),
 });
+
+/** A step of following a key-off drain; the log only grows. */
+export const drainStep = pgTable(
+  'drain_step',
+  {
+    /** Made by the client: a step sent twice is one. */
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    step: jsonb().$type<DrainStep>().notNull(),
+    takenAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
+);
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 

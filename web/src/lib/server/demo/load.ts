@@ -3,13 +3,13 @@ import { unitSession } from '@refectum/core/assess';
 import { type Case, checkOf, fromScale } from '@refectum/core/belief';
 import { findingsOf, type Outcome } from '@refectum/core/checks';
 import { multimeterById, rangeFor } from '@refectum/core/instruments';
-import { addDays, formatISO, subMinutes } from 'date-fns';
+import { addDays, addMinutes, formatISO, subMinutes } from 'date-fns';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { assessJobHere } from '../assess.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
-import { addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
+import { addDrainStep, addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
 import { hashOf } from '../people/secrets.ts';
 import { importModels } from '../shelf.ts';
 import { addPicture } from '../pictures.ts';
@@ -82,6 +82,13 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       technician: by,
     });
   }
+  for (const [minute, step] of unit.drain ?? [])
+    await addDrainStep(shopId, tag, {
+      id: randomUUID(),
+      at: addMinutes(start, minute).toISOString(),
+      step,
+      technician: by,
+    });
   const { id: jobId } = await findJob(shopId, tag);
   for (const [drawing, caption] of unit.pictures ?? [])
     await addPicture(jobId, by, {

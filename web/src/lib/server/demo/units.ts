@@ -3,6 +3,7 @@ import type { Role } from '../../people.ts';
 import type { Stand } from '../../stands.ts';
 import type { demoDrawings } from './drawings.ts';
 import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
+import type { DrainStep } from '@refectum/core/vehicle';
 import type { CourseId, Prices } from '@refectum/core/verdict';
 
 /** Invented: the workshop of a small island ferry port. No real person, place, brand or part number. */
@@ -41,6 +42,8 @@ export interface DemoUnit {
   readonly done: readonly (string | readonly [string, number | string])[];
   /** What was read on the vehicle, or told of it. */
   readonly onVehicle?: readonly (readonly [check: string, result: number | string, told?: Teller])[];
+  /** The key-off drain followed, from the beginning, with the minutes. */
+  readonly drain?: readonly (readonly [minute: number, step: DrainStep])[];
   /** What was photographed, and what was written beside it. */
   readonly pictures?: readonly (readonly [drawing: keyof typeof demoDrawings, caption: string])[];
   readonly prices?: Prices;
@@ -319,6 +322,13 @@ export const demoUnits: readonly DemoUnit[] = [
       ['battery-raised', 14.1, 'shop'],
       ['rested-volts', 12.2, 'customer'],
       ['drain', 0.55],
+    ],
+    drain: [
+      [0, { kind: 'shut' }],
+      [32, { kind: 'now', amps: 0.55 }],
+      [34, { kind: 'out', circuit: 'F3 instruments', amps: 0.549, leftOut: false }],
+      [36, { kind: 'out', circuit: 'F7 work lamps', amps: 0.124, leftOut: true }],
+      [38, { kind: 'out', circuit: 'F9 fan', amps: 0.122, leftOut: false }],
     ],
   },
 ];

@@ -53,6 +53,11 @@
     <p class="mb-4">Nothing was measured on the vehicle or told of it.</p>
   {/if}
 
+  {#if data.letter.drain}
+    <h2 class="text-xl font-semibold">What drains with the key off</h2>
+    <p class="mb-4">{data.letter.drain}</p>
+  {/if}
+
   <ul class="mt-6 border-t border-base-content pt-3 text-base">
     {#each data.letter.cautions as caution (caution)}<li>{caution}</li>{/each}
   </ul>

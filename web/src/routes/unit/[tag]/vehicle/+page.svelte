@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Teller } from '@refectum/core/belief';
-  import { wrongWays } from '@refectum/core/vehicle';
+  import { readDrainLog, wrongWays } from '@refectum/core/vehicle';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
@@ -49,6 +49,13 @@
       </p>{/if}
     <VehicleFields {bench} />
     <AnyCheck {bench} />
+    <p>
+      <a
+        class="link"
+        class:font-semibold={data.job.complaint === 'drains-overnight'}
+        href="/unit/{data.job.tag}/vehicle/drain">Drain, fuse by fuse</a
+      >{readDrainLog(data.job.drain).conclusion ? `: ${readDrainLog(data.job.drain).conclusion}` : ''}
+    </p>
     <p><a class="link" href="/sums">Sums</a>: state of charge, load test, drain, cable, belt.</p>
     <details class="sheet px-3">
       <summary class="min-h-11 cursor-pointer py-2.5">Ways that mislead, and what to do instead</summary>
