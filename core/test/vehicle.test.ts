@@ -83,6 +83,13 @@ describe('the vehicle: facts of the trade (common practice, no source)', () => {
       [take('command', 'dead'), take('key-in-start', 'silent')],
       'no-command',
     ],
+    [
+      'whirs on few amps while the engine stands: the drive, not the alternator',
+      'spins',
+      [take('key-in-start', 'spins'), take('cranking-amps', 62)],
+      'starter-drive',
+    ],
+    ['grinds: pinion or ring gear', 'grinds', [take('key-in-start', 'grinds')], 'starter-drive'],
     ['2 V along the ground path while cranking: straps', 'slow-crank', [take('crank-drop-ground', 2)], 'ground-path'],
     ['a belt that slips and squeals', 'low-charge', [take('belt', 'slack'), take('noise', 'squeal')], 'belt-slip'],
   ];

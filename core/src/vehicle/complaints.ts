@@ -12,13 +12,15 @@ const besideFactors: Readonly<Record<string, Readonly<Record<string, number>>>> 
   smell: { 'sense-bad': 4, 'belt-slip': 4, 'battery-cell': 4 },
   'slow-crank': { 'battery-flat': 4, 'battery-worn': 6, 'starter-cable': 8, 'ground-path': 3, 'starter-drag': 8 },
   click: { 'battery-flat': 5, 'battery-worn': 3, 'contacts-burnt': 10, 'starter-cable': 5, 'ground-path': 2 },
+  spins: { 'starter-drive': 60, 'battery-flat': 0.5 },
+  grinds: { 'starter-drive': 60, 'battery-flat': 1.5 },
   'no-crank': { 'no-command': 20, 'starter-open': 10, 'battery-flat': 4, 'contacts-burnt': 6 },
   none: {},
 };
 
 /** Starting faults don't bring a charging complaint in. */
-const startingOnly = ['starter-cable', 'contacts-burnt', 'starter-drag', 'starter-open', 'no-command'];
-const startingComplaints = ['slow-crank', 'click', 'no-crank', 'none'];
+const startingOnly = ['starter-cable', 'contacts-burnt', 'starter-drag', 'starter-open', 'starter-drive', 'no-command'];
+const startingComplaints = ['slow-crank', 'click', 'no-crank', 'spins', 'grinds', 'none'];
 const unlikely = 0.1;
 
 /** The chance that nothing at all is wrong, though somebody complained [from memory]. */

@@ -188,6 +188,15 @@ function beside(n: number): Fault[] {
       edits: () => [{ element: 'starter', set: lost }],
     }),
     fault({
+      id: 'starter-drive',
+      part: 'starting',
+      name: 'starter spins without turning the engine',
+      repair: 'look at pinion and ring gear through the opening; take the starter off and bench its drive',
+      weight: 2,
+      // Without its load it spins up until it draws about 60 A [from memory].
+      edits: () => [{ element: 'starter-emf', scale: 1.5 }],
+    }),
+    fault({
       id: 'no-command',
       part: 'starting',
       name: 'no command at the solenoid',

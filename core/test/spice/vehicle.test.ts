@@ -105,7 +105,7 @@ describe('the vehicle against decks written by hand', () => {
     });
   }
   it('cranking sags by battery and starter, a worn battery by more: within 20 mV and 1 A', () => {
-    const cranking = (battery: number) =>
+    const cranking = (battery: number, armature: number) =>
       byHand(
         [
           `Rbattery plates bpos ${battery}`,
@@ -115,15 +115,16 @@ describe('the vehicle against decks written by hand', () => {
           'Rcable bpos solenoid 1.2m',
           'Rcontacts solenoid motor 0.8m',
           'Rmotor motor armature 0.03',
-          'Varmature armature 0 6.6',
+          `Varmature armature 0 ${armature}`,
         ],
         ['v(bpos)-v(bneg)', '(v(star)-v(bneg))/0.0002'],
       );
-    for (const [battery, fault] of [
-      [0.008, undefined],
-      [0.032, 'battery-worn'],
+    for (const [battery, armature, fault] of [
+      [0.008, 6.6, undefined],
+      [0.032, 6.6, 'battery-worn'],
+      [0.008, 9.9, 'starter-drive'],
     ] as const) {
-      const [volts, amps] = cranking(battery);
+      const [volts, amps] = cranking(battery, armature);
       expect(read('cranking-volts', fault, 4)).closeTo(volts!, 0.02);
       expect(read('cranking-amps', fault, 4)).closeTo(amps!, 1);
     }

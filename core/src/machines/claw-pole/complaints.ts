@@ -61,5 +61,7 @@ export const clawPoleComplaints: readonly Complaint[] = [
     factors: { 'diode-leaky': 2, 'brush-worn': 1.5 },
   },
   { id: 'no-crank', name: 'No crank', sound: 0.75, charging: false, factors: { 'diode-leaky': 2, 'brush-worn': 1.5 } },
+  { id: 'spins', name: 'Spins without engaging', sound: 0.8, charging: false, factors: {} },
+  { id: 'grinds', name: 'Grinds when cranking', sound: 0.8, charging: false, factors: {} },
   { id: 'none', name: 'None: for stock', sound: 0.35, charging: false, factors: {} },
 ];
