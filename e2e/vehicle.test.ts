@@ -63,6 +63,26 @@ describe('on the vehicle: is the unit to blame?', () => {
     expect(before).greaterThan(told);
   });
 
+  it('catches a wrong way: ohms are refused; what is doubtful stands when recorded once more', async () => {
+    await vehicle(1011);
+    const readings = async () => (await apiJob(1011)).readings.filter(({ place }) => place === 'vehicle').length;
+    const before = await readings();
+    await pick('Drop along the charge cable');
+    await page.keyboard.type('20 ohm');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('#entry-problem:has-text("Type the volts.")');
+    expect(await page.inputValue('#entry')).equal('20 ohm');
+    await page.fill('#entry', '');
+    await pick('Battery volts, rested');
+    await page.keyboard.type('13.1');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('#entry-problem:has-text("it was driven or charged just before")');
+    expect(await readings()).equal(before);
+    await page.keyboard.press('Enter');
+    await until(async () => (await readings()) === before + 1, 'the reading after all');
+  });
+
   it('the bench begins where the vehicle left off', async () => {
     const before = (await (await ask('/api/jobs/1003/assessment')).json()) as { sound: number };
     await vehicle(1003);

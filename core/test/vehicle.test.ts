@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { type TapeReading, VehicleSession } from '../src/assess/index.ts';
 import type { Teller } from '../src/belief/index.ts';
 import { clawPoleGeneric, familyOf, subjectOf } from '../src/machines/index.ts';
-import { vehicleGeneric, vehicleSubject, wrongWays } from '../src/vehicle/index.ts';
+import { caught, vehicleGeneric, vehicleSubject, wrongWays } from '../src/vehicle/index.ts';
 import { Stories, wilson } from './stories.ts';
 
 const unit = clawPoleGeneric(12, 90);
@@ -119,6 +119,41 @@ describe('the vehicle: facts of the trade (common practice, no source)', () => {
     const direct = sure([take('drop-charge', 1.1)]);
     expect(difference).greaterThan(sure([]));
     expect(direct).greaterThan(difference);
+  });
+  const { checks: all } = vehicleSubject(vehicle, unit, 'none').subject;
+  const catches = (id: string, typed: string, on = vehicle) =>
+    caught(
+      on,
+      all.find((check) => check.id === id)!,
+      typed,
+    );
+  const wrong: readonly (readonly [string, string, string, RegExp, boolean])[] = [
+    ['ohms of a path that carries current', 'drop-charge', '20 ohm', /are ohms\. A path that carries current/, false],
+    ['ohms of the ground path while cranking', 'crank-drop-ground', '0R2', /Type the volts/, false],
+    ['no current at all', 'drain', '0', /fuse is blown/, true],
+    ['a clamp not zeroed', 'drain', '-0.08', /not zeroed, or sits the other way round/, true],
+    ['surface charge taken for charge', 'rested-volts', '13.1', /driven or charged just before/, true],
+  ];
+  for (const [what, id, typed, why, mayStand] of wrong)
+    it(`catches ${what}`, () => {
+      const held = catches(id, typed)!;
+      expect(held.why).match(why);
+      expect(held.mayStand).equal(mayStand);
+    });
+  it('holds back nothing else, and knows 24 V and mats', () => {
+    for (const [id, typed] of [
+      ['drop-charge', '0.2'],
+      ['drop-charge', '200m'],
+      ['drop-charge', 'abc'],
+      ['drain', '0.04'],
+      ['rested-volts', '12.7'],
+      ['driven-volts', '13.4'],
+      ['cranking-amps', '150'],
+    ] as const)
+      expect(catches(id, typed), `${id} ${typed}`).equal(undefined);
+    expect(catches('rested-volts', '25.4', vehicleGeneric(24, 90))).equal(undefined);
+    expect(catches('rested-volts', '26.2', vehicleGeneric(24, 90))).not.equal(undefined);
+    expect(catches('rested-volts', '13.0', { ...vehicle, battery: 'mat' })).equal(undefined);
   });
   it('every wrong way names checks that exist, and says why', () => {
     const { checks } = vehicleSubject(vehicle, unit, 'none').subject;

@@ -1,52 +1,12 @@
 import { VehicleSession } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
-import { clawPoleGeneric } from '@refectum/core/machines';
 import { vehicleGeneric } from '@refectum/core/vehicle';
 import { expect } from 'chai';
-import { complaintName, type Job, originOf, standing, tagFacts, type TakenReading, vehicleOf } from '../src/lib/job.ts';
+import { complaintName, originOf, standing, tagFacts, type TakenReading, vehicleOf } from '../src/lib/job.ts';
+import { jobWith, taken } from './job.ts';
 import { labelSize, labelSizes } from '../src/lib/labels.ts';
 import { letterOf } from '../src/lib/letter.ts';
 import { standIds, stands } from '../src/lib/stands.ts';
-
-const taken = (check: string, result: number | string, more: Partial<TakenReading> = {}): TakenReading => ({
-  id: `${check} ${result}`,
-  place: 'vehicle',
-  told: 'own',
-  check,
-  typed: String(result),
-  outcome: typeof result === 'number' ? { kind: 'value', value: result } : { kind: 'finding', finding: result },
-  meter: 'workshop',
-  celsius: 20,
-  at: '2026-05-04T08:30:00Z',
-  technician: 'Ansa Brimmel',
-  ...more,
-});
-
-const jobWith = (readings: readonly TakenReading[], more: Partial<Job> = {}): Job => ({
-  id: '00000000-0000-4000-8000-000000000001',
-  tag: 1013,
-  customer: 'Post van',
-  model: 'Norvik 14-70',
-  serial: '',
-  complaint: 'no-charge',
-  words: '',
-  due: null,
-  machine: clawPoleGeneric(12, 70),
-  plate: { direction: '', pulley: '', connector: '', cameWith: '' },
-  stand: 'in',
-  assembly: 'closed',
-  meter: 'workshop',
-  celsius: 20,
-  prices: { items: {} },
-  vehicle: null,
-  checkedInAt: '2026-05-04T08:00:00Z',
-  technician: 'Ansa Brimmel',
-  readings,
-  verdicts: [],
-  moves: [],
-  drain: [],
-  ...more,
-});
 
 const letter = (readings: readonly TakenReading[], complaint = 'no-charge') => {
   const job = jobWith(readings, { complaint });

@@ -11,5 +11,5 @@ export {
 export { places } from './faults.ts';
 export { type Scene, scenes, vehicleNetwork } from './network.ts';
 export { vehicleSubject } from './subject.ts';
-export { type WrongWay, wrongWays } from './wrong-ways.ts';
+export { type Caught, caught, type WrongWay, wrongWays } from './wrong-ways.ts';
 export { type Vehicle, vehicleGeneric, type VehicleNumber, vehicleNumbers } from './vehicle.ts';

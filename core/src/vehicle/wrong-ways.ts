@@ -1,3 +1,7 @@
+import type { Check } from '../checks/index.ts';
+import { parseQuantity } from '../quantity/index.ts';
+import { sets, type Vehicle } from './vehicle.ts';
+
 /** A way of measuring that misleads or breaks something: refused, with the reason and what to do instead. */
 export interface WrongWay {
   readonly id: string;
@@ -34,3 +38,39 @@ export const wrongWays: readonly WrongWay[] = [
     instead: ['rested-volts', 'state-of-charge'],
   },
 ];
+
+/** More than a full battery shows rested, V for a 12 V set [handbook table of handbook/battery.ts, and 0.25 V of doubt]. */
+const mostRested: Readonly<Record<Vehicle['battery'], number>> = { flooded: 12.9, mat: 13.1 };
+
+export interface Caught {
+  readonly why: string;
+  /** Whether it may be recorded all the same. */
+  readonly mayStand: boolean;
+}
+
+/**
+ * What speaks against a reading on the vehicle before it is believed; undefined when nothing does.
+ *
+ * @example caught(vehicle, drop along the charge cable, '20 ohm') // refused: ohms on a path that carries current
+ * @example caught(vehicle, key-off drain, '0') // a blown ammeter fuse reads so too
+ */
+export function caught(vehicle: Vehicle, check: Pick<Check, 'id' | 'unit'>, typed: string): Caught | undefined {
+  const read = parseQuantity(typed, check.unit);
+  if (check.unit === 'volts' && read.kind === 'refused' && parseQuantity(typed, 'ohms').kind === 'value') {
+    const { why } = wrongWays.find(({ id }) => id === 'ohms-ground')!;
+    return { why: `“${typed.trim()}” are ohms. ${why} Type the volts.`, mayStand: false };
+  }
+  if (read.kind !== 'value') return undefined;
+  const doubt = (why: string): Caught => ({ why, mayStand: true });
+  if (check.unit === 'amps' && read.value === 0)
+    return doubt(
+      'Nothing at all flows: an ammeter whose fuse is blown reads so too. See that it reads something known.',
+    );
+  if (check.id.startsWith('drain') && read.value < 0)
+    return doubt('A drain below 0 A: the clamp was not zeroed, or sits the other way round. Zero it and read again.');
+  if (check.id === 'rested-volts' && read.value > mostRested[vehicle.battery] * sets(vehicle))
+    return doubt(
+      'More than a full battery shows rested: it was driven or charged just before. Take it as “straight after driving”, or take the surface charge off and read again.',
+    );
+  return undefined;
+}

@@ -3,7 +3,7 @@ import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
 import { type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
-import { type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
+import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import { type Remote, wrap } from 'comlink';
 import type { Person } from '../people.ts';
 import { type Job, originOf, type Place, type TakenReading, tapeReading, vehicleOf } from '../job.ts';
@@ -36,6 +36,8 @@ export class Bench {
   #picked = $state<string | undefined>();
   #entry = $state('');
   #problem = $state<string | undefined>();
+  /** An entry that was held back once. */
+  #caught = '';
   /** How many of the taken writes the served job is known to hold. */
   #settled = $state(0);
   #told = $state<Teller>('own');
@@ -125,6 +127,7 @@ export class Bench {
   }
 
   type(text: string): void {
+    this.#caught = '';
     this.#entry = text;
     this.#problem = undefined;
     sessionStorage.setItem(draftKey(this.#served.tag, this.at), text);
@@ -146,7 +149,7 @@ export class Bench {
   /** Takes what was typed as the reading of the check at hand; says what is wrong with it instead. */
   async record(): Promise<boolean> {
     const { check } = this;
-    if (!check) return false;
+    if (!check || this.#isCaught(check)) return false;
     const findings = findingsOf(check);
     const outcome = findings.length ? findingTyped(this.#entry, findings) : numberTyped(this.#entry, check);
     if ('message' in outcome) {
@@ -154,6 +157,16 @@ export class Bench {
       return false;
     }
     return this.take(outcome, this.#entry.trim());
+  }
+
+  /** Whether a reading on the vehicle is held back, with the reason; what may stand stands when recorded once more. */
+  #isCaught(check: Check): boolean {
+    if (this.at !== 'vehicle' || findingsOf(check).length) return false;
+    const wrong = caught(vehicleOf({ ...this.#served, ...this.#setting }), check, this.#entry);
+    if (!wrong || (wrong.mayStand && this.#caught === this.#entry)) return false;
+    this.#caught = this.#entry;
+    this.#problem = wrong.mayStand ? `${wrong.why} Enter once more records it all the same.` : wrong.why;
+    return true;
   }
 
   async take(outcome: Outcome, typed: string): Promise<boolean> {
