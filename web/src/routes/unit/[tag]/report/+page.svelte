@@ -109,7 +109,9 @@
     <h2 class="text-xl font-semibold">Pictures</h2>
     <ul class="mb-4 grid grid-cols-3 gap-3">
       {#each data.pictures as { id, caption } (id)}
-        <li><img src="/pictures/{id}?size=small" alt={caption ? '' : 'Picture of the unit'} class="w-full" />{caption}</li>
+        <li>
+          <img src="/pictures/{id}?size=small" alt={caption ? '' : 'Picture of the unit'} class="w-full" />{caption}
+        </li>
       {/each}
     </ul>
   {/if}
