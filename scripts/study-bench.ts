@@ -1,0 +1,138 @@
+// bin/refectum study bench [UNITS]: hidden faults on made-up units at the static bench, by every check and by the advice.
+import { fork } from 'node:child_process';
+import { availableParallelism } from 'node:os';
+import { unitSession } from '../core/src/assess/index.ts';
+import { multimeterById } from '../core/src/instruments/index.ts';
+import { type ClawPole, clawPoleGeneric } from '../core/src/machines/index.ts';
+import { seeded } from '../core/test/dice.ts';
+import { bench, hide, HiddenUnit, type Policy, type Told } from '../core/test/hidden-units.ts';
+import { wilson } from '../core/test/stories.ts';
+
+/** Chosen before the first run; a unit's own seed is one of them and its number. */
+const seeds = [20261125, 4180, 731];
+const meter = multimeterById('bench');
+const policies: readonly Policy[] = ['every check', 'the advice'];
+const models: readonly (readonly [string, ClawPole])[] = [
+  ['12 V, star, silicon', { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' }],
+  ['24 V, star, low-loss', { ...clawPoleGeneric(24, 80), connection: 'star', diodeKind: 'low-loss' }],
+  ['12 V, delta, silicon', { ...clawPoleGeneric(12, 120), connection: 'delta', diodeKind: 'silicon' }],
+  ['12 V, build not known', clawPoleGeneric(12, 65)],
+];
+type Outcome = Told & { readonly model: string; readonly policy: Policy };
+
+const [countText = '10000', scaleText = '1'] = process.argv.slice(2);
+const [count, scale] = [Number(countText), Number(scaleText)];
+if (!Number.isInteger(count) || count < 1 || !(scale > 0)) {
+  console.error(`“${countText} ${scaleText}”: give the number of units, and how many times wider they are strewn.`);
+  process.exit(1);
+}
+
+if (process.send) work();
+else void gather();
+
+/** One process's share of the units, one model after the other so that its session stays warm. */
+function work(): void {
+  const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
+  for (const [m, [model, machine]] of models.entries()) {
+    const session = unitSession(machine, 'none', [meter.id]);
+    for (let i = at; i < count; i += of) {
+      if (i % models.length !== m) continue;
+      for (const policy of policies) {
+        // The same unit and the same luck for both.
+        const random = seeded(seeds[i % seeds.length]! + 7919 * i);
+        const unit = new HiddenUnit(random, session.opened, meter, hide(random, session.opened), scale);
+        process.send!({ ...bench(session, unit, meter, policy), model, policy } satisfies Outcome);
+      }
+    }
+  }
+}
+
+async function gather(): Promise<void> {
+  const outcomes: Outcome[] = [];
+  const processes = Math.min(availableParallelism(), count);
+  await Promise.all(
+    Array.from({ length: processes }, (_, at) => {
+      const child = fork(process.argv[1]!, process.argv.slice(2), {
+        execArgv: ['--import', 'tsx'],
+        env: { ...process.env, STUDY_AT: String(at), STUDY_OF: String(processes) },
+      });
+      child.on('message', (outcome: Outcome) => {
+        outcomes.push(outcome);
+        if (outcomes.length % 200 === 0) console.error(`${outcomes.length / policies.length} of ${count}`);
+      });
+      return new Promise<void>((done, failed) =>
+        child.on('exit', (code) => (code === 0 ? done() : failed(new Error(`a part of the study ended with ${code}`)))),
+      );
+    }),
+  );
+  if (outcomes.length !== count * policies.length)
+    throw new Error(`${outcomes.length} outcomes came back, ${count * policies.length} were worked out`);
+  report(outcomes);
+}
+
+const percent = (p: number): string => `${(100 * p).toFixed(1)} %`;
+function say(what: string, hits: readonly Outcome[], of: readonly Outcome[]): void {
+  if (of.length === 0) return;
+  const { share, low, high } = wilson(hits.length, of.length);
+  console.log(
+    `  ${what}: ${hits.length} of ${of.length}, ${percent(share)} (95 %: ${percent(low)} to ${percent(high)})`,
+  );
+}
+const mean = (numbers: readonly number[]): number => numbers.reduce((sum, n) => sum + n, 0) / numbers.length;
+
+function report(outcomes: readonly Outcome[]): void {
+  console.log(`${count} units, strewn ${scale} times as wide as the study's figures; ${meter.name}`);
+  for (const policy of policies) {
+    const all = outcomes.filter((one) => one.policy === policy);
+    const right = (set: 'parts' | 'items') => (one: Outcome) => one[set].told === one[set].truth;
+    console.log(
+      `\nBy ${policy}: ${mean(all.map(({ minutes }) => minutes)).toFixed(1)} min, ${mean(all.map(({ readings }) => readings)).toFixed(1)} readings`,
+    );
+    say('right component set', all.filter(right('parts')), all);
+    say('right assembly set', all.filter(right('items')), all);
+    for (const faults of [0, 1, 2]) {
+      const some = all.filter(({ hidden }) => hidden.length === faults);
+      say(`  with ${['no fault', 'one fault', 'two faults'][faults]}, components`, some.filter(right('parts')), some);
+    }
+    const sound = all.filter(({ hidden }) => hidden.length === 0);
+    say(
+      'healthy condemned (something named with 95 % or more)',
+      sound.filter(({ parts }) => parts.told !== 'nothing' && parts.chance >= 0.95),
+      sound,
+    );
+    for (const [model] of models) {
+      const of = all.filter((one) => one.model === model);
+      say(`  ${model}, components`, of.filter(right('parts')), of);
+    }
+    const brier = mean(all.map((one) => (one.parts.chance - (right('parts')(one) ? 1 : 0)) ** 2));
+    console.log(`  Brier score of the likeliest component set: ${brier.toFixed(4)}`);
+    for (const [low, high] of [
+      [0, 0.5],
+      [0.5, 0.7],
+      [0.7, 0.85],
+      [0.85, 0.95],
+      [0.95, 0.99],
+      [0.99, 1.01],
+    ] as const) {
+      const told = all.filter(({ parts }) => parts.chance >= low && parts.chance < high);
+      if (told.length)
+        say(
+          `  told ${percent(mean(told.map(({ parts }) => parts.chance)))} on average, right`,
+          told.filter(right('parts')),
+          told,
+        );
+    }
+  }
+  const minutes = policies.map((policy) =>
+    mean(outcomes.filter((one) => one.policy === policy).map((one) => one.minutes)),
+  );
+  console.log(`\nThe advice takes ${percent(minutes[1]! / minutes[0]!)} of the minutes.`);
+  const missed = outcomes.filter((one) => one.policy === 'the advice' && one.parts.told !== one.parts.truth);
+  const kinds = new Map<string, number>();
+  for (const { hidden, parts } of missed) {
+    const kind = `${hidden.map((id) => id.replace(/:.*/, '')).join(' + ') || 'sound'}: told ${parts.told.replaceAll(/:[A-Z+-]+/g, '')}`;
+    kinds.set(kind, (kinds.get(kind) ?? 0) + 1);
+  }
+  const most = [...kinds].sort((a, b) => b[1] - a[1]).slice(0, 15);
+  console.log(`Most missed by the advice:\n${most.map(([kind, n]) => `  ${n} × ${kind}`).join('\n')}`);
+}
