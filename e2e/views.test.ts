@@ -129,4 +129,24 @@ describe('every view', () => {
       });
     }
   }
+
+  for (const view of ['/unit/1007', '/unit/1013/vehicle']) {
+    it(`${view} on a tablet held upright: the check at hand first, nothing to scroll for, nothing sideways`, async () => {
+      const tablet = await browser.newContext({ viewport: { width: 800, height: 1280 } });
+      const upright = await openPage('Wenna Oskarby', tablet);
+      await upright.goto(stand.url + view);
+      await upright.waitForSelector('#entry:focus');
+      await upright.waitForSelector('section[aria-label="Suspects"]');
+      const { bottom } = (await upright.locator('#entry').evaluate((entry) => {
+        return { bottom: entry.getBoundingClientRect().bottom };
+      })) as { bottom: number };
+      expect(bottom).lessThan(760);
+      const [scrolled, overflow] = await upright.evaluate(() => {
+        const { scrollWidth, clientWidth } = document.documentElement;
+        return [scrollY, scrollWidth - clientWidth] as const;
+      });
+      expect([scrolled, Math.max(0, overflow)]).deep.equal([0, 0]);
+      await tablet.close();
+    });
+  }
 });

@@ -66,32 +66,34 @@
 
 <div class="flex min-h-screen flex-col">
   {#if !page.route.id?.startsWith('/p/')}
-    <header class="no-print flex flex-wrap items-center gap-x-5 gap-y-2 bg-neutral px-4 py-1.5 text-neutral-content">
+    <header
+      class="no-print flex flex-wrap items-center gap-x-2 gap-y-2 bg-neutral px-4 py-1.5 text-neutral-content lg:gap-x-5"
+    >
       <a href="/" class="text-lg font-semibold tracking-wide">Refectum</a>
       <nav class="flex gap-1" aria-label="Rooms">
         <a
-          class="px-2 py-2 underline-offset-4 hover:underline"
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/"
           aria-current={page.url.pathname === '/' ? 'page' : undefined}>Rack</a
         >
         <a
-          class="px-2 py-2 underline-offset-4 hover:underline"
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/check-in"
           aria-current={page.route.id === '/check-in' ? 'page' : undefined}>Check in</a
         >
         <a
-          class="px-2 py-2 underline-offset-4 hover:underline"
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/sums"
           aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
         >
         <a
-          class="px-2 py-2 underline-offset-4 hover:underline"
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/shelf"
           aria-current={page.route.id === '/shelf' ? 'page' : undefined}>Shelf</a
         >
         {#if data.person?.role === 'lead'}
           <a
-            class="px-2 py-2 underline-offset-4 hover:underline"
+            class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
             href="/people"
             aria-current={page.route.id === '/people' ? 'page' : undefined}>People</a
           >
@@ -129,7 +131,7 @@
       {/if}
       {#if data.person}
         <a
-          class="px-2 py-2 underline-offset-4 hover:underline"
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
           href={signInHref}
           data-sveltekit-reload
           title="Somebody else, or sign out">{data.person.name}</a
@@ -140,12 +142,14 @@
         <button
           name="theme"
           value={data.theme === 'day' ? 'night' : 'day'}
-          class="px-2 py-2 underline-offset-4 hover:underline"
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
         >
           {data.theme === 'day' ? 'Dark' : 'Light'}
         </button>
       </form>
-      <button class="px-2 py-2 underline-offset-4 hover:underline" onclick={() => keysDialog?.showModal()}>Keys</button>
+      <button class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2" onclick={() => keysDialog?.showModal()}
+        >Keys</button
+      >
     </header>
   {/if}
 

@@ -58,9 +58,9 @@
       <tbody>
         {#each shown as { id, known, warnings, changedAt, changedBy } (id)}
           <tr>
-            <th scope="row"><a class="link text-lg" href="/shelf/{id}">{known.name}</a></th>
+            <th scope="row" class="whitespace-nowrap"><a class="link text-lg" href="/shelf/{id}">{known.name}</a></th>
             <td>{value(known, 'frame') ?? ''}</td>
-            <td class="figure">{value(known, 'ratedVolts')} V, {value(known, 'ratedAmps')} A</td>
+            <td class="figure whitespace-nowrap">{value(known, 'ratedVolts')} V, {value(known, 'ratedAmps')} A</td>
             <td class="figure">{Object.keys(known.facts).length}</td>
             <td class="figure">{known.variants.length || ''}</td>
             <td class="figure">{warnings || ''}</td>

@@ -56,7 +56,9 @@
   </div>
 </div>
 
-<div class="grid grow grid-cols-[minmax(0,1fr)] gap-4 p-4 lg:grid-cols-[22rem_minmax(0,1fr)_19rem]">
+<div
+  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[22rem_minmax(0,1fr)_19rem] lg:content-stretch"
+>
   <div class="flex flex-col gap-3">
     <div class="sheet p-2">
       <Anatomy
@@ -95,7 +97,7 @@
     {/if}
   </div>
 
-  <div class="flex flex-col gap-3">
+  <div class="order-first flex flex-col gap-3 lg:order-none">
     <CheckAtHand {bench}>
       {#snippet before()}
         {#if limit && check}

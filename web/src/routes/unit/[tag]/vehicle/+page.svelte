@@ -39,7 +39,9 @@
   </div>
 </div>
 
-<div class="grid grow grid-cols-[minmax(0,1fr)] gap-4 p-4 lg:grid-cols-[20rem_minmax(0,1fr)_19rem]">
+<div
+  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[20rem_minmax(0,1fr)_19rem] lg:content-stretch"
+>
   <div class="flex flex-col gap-3">
     {#if bench.outlook?.blame}<Blame blame={bench.outlook.blame} tag={data.job.tag} />{:else}<p
         class="sheet p-3"
@@ -77,7 +79,7 @@
     </details>
   </div>
 
-  <div class="flex flex-col gap-3">
+  <div class="order-first flex flex-col gap-3 lg:order-none">
     <CheckAtHand {bench}>
       {#snippet before()}
         <fieldset class="mt-3 flex flex-wrap gap-2">
