@@ -53,6 +53,9 @@ describe('finding the way', () => {
     await page.fill('#charge-rested', '24.9');
     expect(await answer('State of charge')).contain('75 %');
     await page.selectOption('label:has-text("Wire") select', 'AWG 6');
+    expect(await answer('What a brush has left')).contain('About 2\u202f000 h more, at 1.25 mm');
+    await page.fill('#brush-now', '4.8 mm');
+    expect(await answer('What a brush has left')).contain('At its least: replace it.');
     await page.fill('#cable-metres', '0');
     expect(await answer('Drop along a cable')).match(/length above 0/);
   });

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import {
+  brushLeft,
   awgSquare,
   cableDrop,
   dropAtRated,
@@ -90,5 +91,13 @@ describe('handbook: belts', () => {
     expect(shaftSpeed(750, 165, 55)).deep.equal({ ratio: 3, rpm: 2250 });
     expect(shaftSpeed(750, 165, 55, 0.1).rpm).closeTo(2025, 1e-9);
     expect(() => shaftSpeed(750, 165, 0)).throw(/diameter/);
+  });
+  it('a brush lasts as long as its wear since new lets it', () => {
+    expect(brushLeft(10, 7.5, 5, 2000)).deep.equal({ wearPerThousandHours: 1.25, hours: 2000 });
+    expect(brushLeft(10, 4, 5, 2000).hours).equal(0);
+    expect(() => brushLeft(10, 10, 5, 2000)).throw(/Nothing is worn/);
+    expect(() => brushLeft(10, 11, 5, 2000)).throw(/no longer than it was new/);
+    expect(() => brushLeft(5, 5, 5, 2000)).throw(/longer than the least/);
+    expect(() => brushLeft(10, 7, 5, 0)).throw(/above 0/);
   });
 });

@@ -7,4 +7,5 @@ export {
   type LoadTestLimit,
   stateOfCharge,
 } from './battery.ts';
+export { type BrushLeft, brushLeft } from './brush.ts';
 export { awgSquare, cableDrop, type CableDrop, dropAtRated, type Gauge, metricGauges } from './cable.ts';

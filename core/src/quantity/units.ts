@@ -6,6 +6,7 @@ export const units = {
   millimetres: { symbol: 'mm', names: ['mm'], most: 1000, signed: false },
   metres: { symbol: 'm', names: ['m', 'metre', 'metres'], most: 1000, signed: false },
   rpm: { symbol: 'rpm', names: ['rpm'], most: 100000, signed: false },
+  hours: { symbol: 'h', names: ['h', 'hour', 'hours'], most: 100000, signed: false },
   ampHours: { symbol: 'Ah', names: ['ah'], most: 10000, signed: false },
   celsius: { symbol: '°C', names: ['°c', 'c', '°'], most: 400, signed: true },
 } as const;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    brushLeft,
     type Chemistry,
     cableDrop,
     dropAtRated,
@@ -129,6 +130,25 @@
         return [`${formatNumber(ratio, 2)} : 1, ${formatNumber(shaft, 0)} rpm at the rotor.`];
       }}
       source="Diameters over the belt’s working line; no slip."
+    />
+    <Sum
+      id="brush"
+      name="What a brush has left"
+      asked={[
+        { id: 'new', label: 'New, mm', unit: 'millimetres', value: '10' },
+        { id: 'now', label: 'Now, mm', unit: 'millimetres', value: '7.5' },
+        { id: 'least', label: 'Least, mm', unit: 'millimetres', value: '5' },
+        { id: 'hours', label: 'Run, h', unit: 'hours', value: '2000' },
+      ]}
+      answer={([fresh, now, least, run]) => {
+        const { hours, wearPerThousandHours: wear } = brushLeft(fresh!, now!, least!, run!);
+        return [
+          hours > 0
+            ? `About ${formatNumber(hours, 0)} h more, at ${formatNumber(wear, 2)} mm for each thousand hours.`
+            : 'At its least: replace it.',
+        ];
+      }}
+      source="Wear goes on as it did; a gouged ring or a weak spring takes it sooner."
     />
   </div>
 </div>
