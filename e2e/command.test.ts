@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { freePort, openFolder, root } from './harness.ts';
+import { lanAddresses } from '../web/lan.js';
 import { Visitor } from './visitor.ts';
 
 const run = (args: string[], env: Record<string, string> = {}) => {
@@ -117,6 +118,20 @@ describe('bin/refectum', () => {
       expect(second.stdout).equal(`Refectum is already running: http://127.0.0.1:${port}/\n`);
       expect(second.status).equal(0);
     });
+    it('is reached from this machine alone, and from the network once it is started with --lan', async () => {
+      const [address] = lanAddresses();
+      const there = (path: string) => fetch(`http://${address}:${port}${path}`, { redirect: 'manual' });
+      const refused = await there('/api/health').catch((error: Error) => error);
+      expect(refused).instanceOf(Error);
+      await end();
+      await start('--lan');
+      expect((await there('/api/health')).status).equal(200);
+      expect((await there('/')).status, 'nobody is signed in').equal(303);
+      const page = await (await there('/sign-in')).text();
+      expect(page, 'no PIN is taken there, none is shown').not.match(/6052|name="pin"/);
+      await end();
+      await start();
+    });
     it('ends within a second of SIGTERM, database and all', async () => {
       expect(await end()).lessThan(1000);
       const status = spawnSync('scripts/pg.sh', ['status', join(home, 'postgres')], { cwd: root, encoding: 'utf8' });
@@ -156,6 +171,11 @@ describe('bin/refectum', () => {
       await start();
       expect(await celsius()).equal(61);
       expect(await customers()).equal(14);
+      const [picture] = /\/pictures\/[0-9a-f-]{36}/.exec(await (await ask('/unit/1007/pictures')).text())!;
+      const jpeg = await ask(picture);
+      expect([jpeg.status, jpeg.headers.get('content-type')], 'pictures too').deep.equal([200, 'image/jpeg']);
+      const shelf = (await (await ask('/shelf/shelf.json')).json()) as { models: unknown[] };
+      expect(shelf.models.length, 'and the shelf').equal(5);
       await end();
     });
     it('refuses a restore over what is there, unless told; what was there is kept. Refuses what is no backup', async () => {

@@ -15,6 +15,12 @@ export interface Setup {
   readonly black: string;
   readonly feed?: { readonly plus: string; readonly minus: string };
   readonly shuntOhms?: number;
+  /**
+   * Ohms on a range held by hand, from this full scale up; left to the meter below so many ohms. A junction reads
+   * differently on each range, and an automatic meter jumps where it changes over; from the megohms on its source is
+   * the same, and a leak far below them is no junction's.
+   */
+  readonly held?: { readonly fullScale: number; readonly freeBelow: number };
 }
 
 /**
@@ -93,15 +99,31 @@ function measureRatio(
   return { value: volts / amps + leadOhms, fullScale: range.fullScale, range, perVolt, perLeadOhm: 1, point };
 }
 
-/** Ranges upward from the lowest until the reading fits, as an automatic meter does. */
+/** Ranges upward from the lowest until the reading fits, as an automatic meter does, unless a range is held. */
 function measureOhms(c: Circuit, values: ElementValues, setup: Setup, meter: Multimeter, start?: Float64Array): Shown {
-  const top = meter.ohms[meter.ohms.length - 1]!.fullScale;
+  const { held } = setup;
+  if (held) {
+    const ranges = meter.ohms.filter(({ fullScale }) => fullScale >= held.fullScale);
+    const shown = climb(ranges, c, values, setup, meter, start);
+    if (shown.value >= held.freeBelow) return shown;
+  }
+  return climb(meter.ohms, c, values, setup, meter, start);
+}
+
+function climb(
+  ranges: Multimeter['ohms'],
+  c: Circuit,
+  values: ElementValues,
+  setup: Setup,
+  meter: Multimeter,
+  start?: Float64Array,
+): Shown {
   let shown: Shown | undefined;
-  for (const range of meter.ohms) {
+  for (const range of ranges) {
     shown = measureRatio(c, values, setup, range, meter.leadOhms, shown?.point.junctionVolts ?? start);
     if (shown.value <= range.fullScale) break;
   }
-  return { ...shown!, fullScale: top };
+  return { ...shown!, fullScale: meter.ohms[meter.ohms.length - 1]!.fullScale };
 }
 
 function measureVolts(c: Circuit, values: ElementValues, setup: Setup, meter: Multimeter, start?: Float64Array): Shown {

@@ -1,4 +1,5 @@
 import { type Check, meterCheck } from '../../../checks/index.ts';
+import { megohms, megohmsHow } from './megohms.ts';
 
 /** Output post to case, both ways, nothing taken off. */
 export const bridge = (): Check[] => [
@@ -25,9 +26,9 @@ export const bridge = (): Check[] => [
     name: 'Output post to case, ohms',
     assembly: 'closed',
     minutes: 0.5,
-    setup: { function: 'ohms', red: 'output', black: 'case' },
+    setup: { function: 'ohms', red: 'output', black: 'case', held: megohms },
     isolation: true,
-    how: 'Red probe on the output post, black on the case; let the reading settle.',
+    how: `Red probe on the output post, black on the case; ${megohmsHow}. Let the reading settle.`,
     tells: 'leakage that the diode test is blind to',
   }),
 ];

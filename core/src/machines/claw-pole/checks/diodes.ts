@@ -1,3 +1,4 @@
+import { megohms, megohmsHow } from './megohms.ts';
 import { type Check, meterCheck } from '../../../checks/index.ts';
 import { type Assembly, leg } from '../circuit.ts';
 import { type ClawPole, diodeName, diodePlaces, phases } from '../parameters.ts';
@@ -41,9 +42,9 @@ function diodes(machine: ClawPole, assembly: Assembly, prefix: string, suffix: s
         ...common,
         species: `${prefix}-reverse-ohms`,
         name: `${name} reversed, ohms${suffix}`,
-        setup: { function: 'ohms', red: cathode, black: anode },
+        setup: { function: 'ohms', red: cathode, black: anode, held: megohms },
         isolation: true,
-        how: `Ohms, red probe on the ${spoken(cathode)}, black on the ${spoken(anode)}.`,
+        how: `Ohms, ${megohmsHow}; red probe on the ${spoken(cathode)}, black on the ${spoken(anode)}.`,
         tells: 'a leak that the diode test is blind to',
       }),
     ];
