@@ -165,6 +165,41 @@ describe('sessions', () => {
     }));
 });
 
+describe('a form whose session has ended', () => {
+  it('keeps what was typed, says so, and goes through once somebody signs in elsewhere', () =>
+    onOwnStand(async (own) => {
+      const context = await browser.newContext();
+      const page = await context.newPage();
+      await signInAt(page, own.url, 'Ansa Brimmel');
+      await page.goto(`${own.url}/check-in`);
+      await page.waitForSelector('html[data-ready]');
+      await page.fill('#customer', 'Kelda Farm');
+      await page.fill('#model', 'unknown');
+      await page.selectOption('#complaint', 'no-charge');
+      const shelf = await context.newPage();
+      await shelf.goto(`${own.url}/shelf`);
+      await shelf.click('a:text-is("Pumpmate 65")');
+      await shelf.fill('[aria-label="Frame"]', 'P6');
+      await shelf.fill('[aria-label="Source of Frame"]', 'casting');
+      const pool = new pg.Pool({ connectionString: own.databaseUrl });
+      await pool.query('delete from session');
+      await pool.end();
+      await page.click('button:has-text("Check in and start")');
+      await page.waitForSelector('[role="alert"]:has-text("You were signed out meanwhile")');
+      expect(await page.inputValue('#customer')).equal('Kelda Farm');
+      await shelf.click('button:has-text("Put it on the shelf")');
+      await shelf.waitForSelector('[role="alert"]:has-text("You were signed out meanwhile")');
+      expect(await shelf.inputValue('[aria-label="Frame"]')).equal('P6');
+      const again = await context.newPage();
+      await signInAt(again, own.url, 'Ansa Brimmel');
+      await page.click('button:has-text("Check in and start")');
+      await page.waitForURL(/\/unit\/\d+$/);
+      await shelf.click('button:has-text("Put it on the shelf")');
+      await shelf.waitForURL(`${own.url}/shelf`);
+      await context.close();
+    }));
+});
+
 describe('the door', () => {
   it('closes after five wrong PINs of one person, however fast they come; others still get in', () =>
     onOwnStand(async ({ url }) => {

@@ -35,6 +35,9 @@ export const handle: Handle = async ({ event, resolve }) => {
     const asksForPage = !writes && !url.pathname.startsWith('/api/');
     if (denied.status === 401 && asksForPage)
       throw redirect(303, `/sign-in?${new URLSearchParams({ back: url.pathname + url.search })}`);
+    // A form on screen is told as a form is, so that it can keep what was typed.
+    if (request.headers.get('x-sveltekit-action') === 'true')
+      return json({ type: 'error', error: { message: denied.message } }, { status: denied.status });
     throw error(denied.status, denied.message);
   }
   const theme = event.cookies.get('theme') === 'night' ? 'night' : 'day';

@@ -27,6 +27,9 @@ function onlyOwn<T extends { technician?: unknown }>({ locals }: RequestEvent, b
   return body;
 }
 
+/** Whether a text is an id that the database will take. */
+export const isId = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text);
+
 export interface FormProblems {
   readonly problems: Readonly<Record<string, string>>;
 }

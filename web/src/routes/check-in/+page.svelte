@@ -7,6 +7,7 @@
   import QuantityField from '$lib/parts/QuantityField.svelte';
   import { dayOf } from '$lib/dates.ts';
   import { directions, type KnownModel, pulleys } from '$lib/job.ts';
+  import { notTaken } from '$lib/not-taken.ts';
   import { known } from '$lib/live/known.ts';
   import { checkInSchema } from '$lib/schemas.ts';
   import { trapAbouts } from '@refectum/core/shelf';
@@ -15,7 +16,12 @@
   const { data } = $props();
   const { form, errors, enhance, message, submitting } = superForm(
     untrack(() => data.form),
-    { dataType: 'json', validators: yupClient(checkInSchema), resetForm: false },
+    {
+      dataType: 'json',
+      validators: yupClient(checkInSchema),
+      resetForm: false,
+      onError: ({ result }) => void ($message = notTaken(result)),
+    },
   );
   const complaints = families['claw-pole'].complaints;
 

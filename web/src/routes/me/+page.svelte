@@ -9,8 +9,6 @@
     const message = (form.problems as Readonly<Record<string, string>>)[field];
     return message ? [message] : undefined;
   };
-  const place = (address: string): string =>
-    /^(::1|(::ffff:)?127\.)/.test(address) ? 'Elsewhere on this machine' : `At ${address}`;
   const role = $derived(roles.find(({ id }) => id === data.person.role)!);
 </script>
 
@@ -53,7 +51,9 @@
     <h2 id="signed-in" class="mb-2 text-lg font-semibold">Signed in</h2>
     <ul>
       {#each data.sessions as { here, openedAt, address } (openedAt + address)}
-        <li class="py-1">{here ? 'Here' : place(address)}, since {dayAndTimeOf(openedAt)}</li>
+        <li class="py-1">
+          {here ? 'Here' : address ? `At ${address}` : 'Elsewhere on this machine'}, since {dayAndTimeOf(openedAt)}
+        </li>
       {/each}
     </ul>
     <form method="POST" action="?/everywhere" class="mt-3 text-right">

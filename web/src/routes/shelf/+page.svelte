@@ -2,11 +2,14 @@
   import type { ShelfModel } from '@refectum/core/shelf';
   import { enhance } from '$app/forms';
   import { dayOf } from '$lib/dates.ts';
+  import { notTaken } from '$lib/not-taken.ts';
   import { readShelf, writeShelfSheet } from '$lib/shelf.ts';
 
   const { data, form } = $props();
   let find = $state('');
   let text = $state('');
+  /** Why the server took nothing. */
+  let away = $state('');
   const editable = $derived(data.person.role === 'lead');
   const shown = $derived(
     data.models.filter(({ known }) =>
@@ -97,8 +100,9 @@
         class="flex flex-col gap-3 pb-4"
         use:enhance={() =>
           ({ result, update }) => {
+            away = result.type === 'error' ? notTaken(result) : '';
             if (result.type === 'success') text = '';
-            return update({ reset: false });
+            if (!away) return update({ reset: false });
           }}
       >
         <p>
@@ -131,6 +135,7 @@
             {/each}
           </ul>
         {/if}
+        <p role="alert" class="text-lg text-error">{away}</p>
         <button class="btn self-end btn-primary" disabled={!read?.models.length}>
           {read?.models.length ? `Bring ${read.models.length} in` : 'Bring in'}
         </button>

@@ -1,7 +1,7 @@
 import { fail, redirect, type RequestEvent } from '@sveltejs/kit';
 import { backTo } from '$lib/back-to.ts';
 import { firstLeadSchema } from '$lib/people.ts';
-import { formOf } from '$lib/server/answer.ts';
+import { formOf, isId } from '$lib/server/answer.ts';
 import { demoSecrets } from '$lib/server/demo/people.ts';
 import { isUnmanned, listPeople, makeFirstLead } from '$lib/server/people/people.ts';
 import { atBenchScreen, isLoopback, openSession } from '$lib/server/people/sessions.ts';
@@ -49,7 +49,7 @@ export const actions: Actions = {
         who: '',
       });
     const id = String(form.get('who') ?? '');
-    if (!/^[0-9a-f-]{36}$/.test(id)) return fail(422, { problem: 'Pick your name first.', who: '' });
+    if (!isId(id)) return fail(422, { problem: 'Pick your name first.', who: '' });
     const secret = String(form.get('pin') ?? '');
     const whose = () => whoseSecret({ shopId: locals.shop.id, who: { id }, kind: 'pin', secret, address });
     return enter(event, form, whose, true);

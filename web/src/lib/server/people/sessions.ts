@@ -70,6 +70,7 @@ export async function signedIn(cookies: Cookies, shopId: string): Promise<Person
 export interface OpenSession {
   readonly here: boolean;
   readonly openedAt: string;
+  /** Network address; empty for the serving machine's own screen. */
   readonly address: string;
 }
 
@@ -80,7 +81,11 @@ export async function sessionsOf(cookies: Cookies, technicianId: string): Promis
     .from(session)
     .where(and(eq(session.technicianId, technicianId), gt(session.expiresAt, new Date())))
     .orderBy(desc(session.openedAt));
-  return rows.map(({ id, openedAt, address }) => ({ here: id === here, openedAt: openedAt.toISOString(), address }));
+  return rows.map(({ id, openedAt, address }) => ({
+    here: id === here,
+    openedAt: openedAt.toISOString(),
+    address: isLoopback(address) ? '' : address,
+  }));
 }
 
 const loopback = /^(::1|(::ffff:)?127\.)/;

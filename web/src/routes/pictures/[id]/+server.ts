@@ -1,12 +1,12 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import { answered } from '$lib/server/answer.ts';
+import { answered, isId } from '$lib/server/answer.ts';
 import { pictureBytes } from '$lib/server/pictures.ts';
 import { Refused } from '$lib/server/refused.ts';
 
 /** A picture as JPEG; `?size=small` for lists. */
 export const GET = async ({ params, url, locals }: RequestEvent) => {
   const jpeg = await answered(async () => {
-    if (!/^[0-9a-f-]{36}$/.test(params.id!)) throw new Refused(404, 'There is no such picture.');
+    if (!isId(params.id!)) throw new Refused(404, 'There is no such picture.');
     return pictureBytes(locals.shop.id, params.id!, url.searchParams.get('size') === 'small' ? 'small' : 'whole');
   });
   return new Response(new Uint8Array(jpeg), {

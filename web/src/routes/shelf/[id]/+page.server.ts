@@ -2,7 +2,7 @@ import { warningsOf, type ShelfModel } from '@refectum/core/shelf';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { randomUUID } from 'node:crypto';
 import { findJob } from '$lib/server/jobs.ts';
-import { answered } from '$lib/server/answer.ts';
+import { answered, isId } from '$lib/server/answer.ts';
 import { Refused } from '$lib/server/refused.ts';
 import { listShelf, saveModel, takeOffShelf } from '$lib/server/shelf.ts';
 import { checkModel, draftOf, freshDraft } from '$lib/shelf.ts';
@@ -29,9 +29,6 @@ export const load: PageServerLoad = async ({ locals, params, url }) => {
     changed: { at: found.changedAt, by: found.changedBy },
   };
 };
-
-/** A UUID, as the page was given it for a new model. */
-const isId = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text);
 
 export const actions: Actions = {
   save: async ({ request, locals }) => {

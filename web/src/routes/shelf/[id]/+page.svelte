@@ -5,6 +5,7 @@
   import { enhance } from '$app/forms';
   import { dayAndTimeOf } from '$lib/dates.ts';
   import FactRows from '$lib/parts/FactRows.svelte';
+  import { notTaken } from '$lib/not-taken.ts';
   import { type Cells, type Draft, factsOfDraft, modelOf, type Problems } from '$lib/shelf.ts';
 
   const { data, form } = $props();
@@ -48,7 +49,11 @@
     }
     found = undefined;
     formData.set('model', JSON.stringify(read.model));
-    return ({ update }) => update({ reset: false });
+    // An error page would lose what was typed.
+    return ({ result, update }) => {
+      if (result.type === 'error') found = { form: notTaken(result) };
+      else return update({ reset: false });
+    };
   };
   /** What is wrong somewhere that has no field of its own. */
   const elsewhere = $derived(

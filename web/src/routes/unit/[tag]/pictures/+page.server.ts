@@ -1,6 +1,6 @@
 import { toSVG } from 'bwip-js/node';
 import { fail } from '@sveltejs/kit';
-import { tagOf } from '$lib/server/answer.ts';
+import { isId, tagOf } from '$lib/server/answer.ts';
 import { findJob } from '$lib/server/jobs.ts';
 import { listPictures, makePictureCode, strikePicture } from '$lib/server/pictures.ts';
 import { isReachable, reachableOrigin } from '$lib/server/reach.ts';
@@ -24,7 +24,7 @@ export const actions: Actions = {
     const picture = String((await event.request.formData()).get('picture') ?? '');
     try {
       const { id, tag } = await findJob(event.locals.shop.id, tagOf(event as never));
-      if (!/^[0-9a-f-]{36}$/.test(picture)) throw new Refused(404, 'There is no such picture of this unit.');
+      if (!isId(picture)) throw new Refused(404, 'There is no such picture of this unit.');
       await strikePicture(id, tag, event.locals.person!.id, picture);
     } catch (cause) {
       if (!(cause instanceof Refused)) throw cause;
