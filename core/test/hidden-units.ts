@@ -5,7 +5,7 @@ import { type Check, findingsOf, type Outcome } from '../src/checks/index.ts';
 import { Circuit, type Network, networkBetween } from '../src/circuit/index.ts';
 import { countSigma, gainSigma, measure, type Multimeter } from '../src/instruments/index.ts';
 import type { Build, Fault } from '../src/machines/index.ts';
-import { belowTheMeter, slips, spreads, unseen } from './spreads.ts';
+import { showing, slips, spreads, unseen } from './spreads.ts';
 
 /** Made-up units with hidden faults on the static bench, and what becomes of them: by every check, or by the advice. */
 
@@ -15,7 +15,7 @@ const single = 0.55;
 /** kT/q at 25 °C, V. */
 const thermalVolts = 0.02569;
 /** So many readings and the advice should have come to an end. */
-const mostReadings = 80;
+const mostReadings = 160;
 
 export interface Hidden {
   readonly fault: Fault;
@@ -131,12 +131,15 @@ export class HiddenUnit {
 
 /** Nothing, one fault or two on different parts, as they are met; severities strewn over all grades. */
 export function hide(random: () => number, { faults }: Case): Hidden[] {
-  const can = faults.filter(({ species }) => !unseen.includes(species) && !belowTheMeter.includes(species));
+  const can = faults.filter(({ species }) => !unseen.includes(species));
   const pick = (from: readonly Fault[]): Hidden => {
     let left = random() * from.reduce((sum, fault) => sum + fault.weight, 0);
     const fault = from.find(({ weight }) => (left -= weight) <= 0) ?? from[0]!;
     const { grades } = fault.severity;
-    const [low, high] = [Math.log(Math.min(...grades)), Math.log(Math.max(...grades))];
+    const [low, high] = (showing[fault.species] ?? [Math.min(...grades), Math.max(...grades)]).map(Math.log) as [
+      number,
+      number,
+    ];
     return { fault, severity: Math.exp(low + (high - low) * random()) };
   };
   const roll = random();

@@ -29,6 +29,9 @@ export const spreads = {
 export const slips = 0.01;
 
 /** Nothing at rest shows these. */
-export const unseen: readonly string[] = ['regulator', 'running-gear'];
-/** A few turns and a touch of dirt lie below any meter at rest: they are not hidden here, but count when named wrongly. */
-export const belowTheMeter: readonly string[] = ['stator-turns', 'rotor-turns', 'brush-contact'];
+export const unseen: readonly string[] = ['regulator'];
+/** Shares of turns that a bench meter can show beside the spread of sound windings; fewer lie below any meter at rest. */
+export const showing: Readonly<Record<string, readonly [number, number]>> = {
+  'stator-turns': [0.2, 0.6],
+  'rotor-turns': [0.45, 0.9],
+};

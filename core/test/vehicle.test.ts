@@ -63,7 +63,7 @@ describe('the vehicle: facts of the trade (common practice, no source)', () => {
       'noise that does not stop with the plug off: bearing or pulley',
       'whine',
       [take('noise', 'mechanical')],
-      'running-gear',
+      'bearing-worn|pulley-worn',
     ],
     [
       'low cranking volts with low amps, rested well: the battery',

@@ -56,6 +56,8 @@ export interface JudgedReading {
   readonly net: string | undefined;
   readonly expected: string;
   readonly word: Word;
+  /** What a finding means for the work. */
+  readonly then: string | undefined;
   /** Set when the entry should be taken again, with the reason. */
   readonly repeat: string | undefined;
 }

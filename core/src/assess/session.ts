@@ -17,11 +17,13 @@ import {
   soundBands,
   soundChance,
   standingParticles,
+  slipChance,
+  slipChanceOf,
   standings,
   type Teller,
   wordOf,
 } from '../belief/index.ts';
-import type { Check, Outcome, Word } from '../checks/index.ts';
+import { type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
 import { type Multimeter, multimeterById } from '../instruments/index.ts';
 import type { Complaint, Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
@@ -67,7 +69,9 @@ export interface BenchSituation extends Situation {
 
 const shownSuspects = 12;
 const leastChance = 0.005;
-const repeatSlip = 0.5;
+/** A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more. */
+const unbelievable = 0.5;
+const repeatRatio = 4;
 /** Predictions worked out beforehand: for how many hypotheses, and how many in one step. */
 const preparedHypotheses = 400;
 const preparedAtOnce = 16;
@@ -176,7 +180,9 @@ export class Session {
   }
 
   #reading({ check, outcome, meter, celsius, told = 'own' }: TapeReading): Reading {
-    return { check: checkOf(this.opened, check), outcome, meter: multimeterById(meter), celsius, slip: hearsay[told] };
+    const known = checkOf(this.opened, check);
+    const using = multimeterById(meter);
+    return { check: known, outcome: asShown(known, outcome, using), meter: using, celsius, slip: hearsay[told] };
   }
 
   #judge(
@@ -187,17 +193,18 @@ export class Session {
     beliefs: readonly Belief[],
   ): JudgedReading {
     const { check, outcome } = reading;
+    const shown = outcomeText(check, outcome);
+    const named = { id: tape.id, check: check.id, name: check.name, shown, then: consequenceOf(check, outcome) };
+    if (outcome.kind === 'no-access')
+      return { ...named, net: undefined, expected: '', word: 'not looked at', repeat: undefined };
     const at = counted.findIndex((c) => c.reading.check.id === check.id);
     const before = beliefs[at]!;
     const net = netOf(reading, all);
-    const slip = beliefs[beliefs.length - 1]!.evidence[at]!.slip;
-    const slipped = slip > repeatSlip ? 'Fits nothing expected: take it again before believing it.' : undefined;
+    const slip = slipChanceOf(beliefs[beliefs.length - 1]!, at);
+    const slipped = slipWords(slip, reading.slip);
     const differ = counted[at]!.disagree ? 'Readings of this check disagree: the last one counts.' : undefined;
     return {
-      id: tape.id,
-      check: check.id,
-      name: check.name,
-      shown: outcomeText(check, outcome),
+      ...named,
       net: net?.text,
       ...this.#wordFor(before, reading),
       repeat: net?.repeat ?? slipped ?? differ,
@@ -216,6 +223,23 @@ export class Session {
     }
     return found;
   }
+}
+
+const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>
+  outcome.kind === 'finding' ? findingsOf(check).find(({ id }) => id === outcome.finding)?.then : undefined;
+
+function slipWords(slip: number, before = slipChance): string | undefined {
+  if (slip > unbelievable) return 'Fits nothing expected: take it again before believing it.';
+  return slip > repeatRatio * before
+    ? 'Much hangs on this one reading: take it once more to be sure of it.'
+    : undefined;
+}
+
+/** A number that the range a check is read on can't show is over-range there, whatever an automatic meter found. */
+function asShown({ method }: Check, outcome: Outcome, meter: Multimeter): Outcome {
+  const lowest = method.kind === 'meter' && method.setup.held === 'lowest';
+  const beyond = lowest && outcome.kind === 'value' && outcome.value > meter.ohms[0]!.fullScale;
+  return beyond ? { kind: 'over-range' } : outcome;
 }
 
 const conditionsOf = ({ meter, celsius }: Situation): Conditions => ({ meter: multimeterById(meter), celsius });

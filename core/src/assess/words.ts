@@ -1,17 +1,20 @@
 import type { Hidden } from '../advice/index.ts';
 import type { Band, Case, SeverityEstimate } from '../belief/index.ts';
-import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
+import { anyOutcomes, type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import type { Severity } from '../machines/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
 
 /** An outcome as it is written on the tape. */
 export function outcomeText(check: Check, outcome: Outcome): string {
+  const any = anyOutcomes.find(({ kind }) => kind === outcome.kind);
+  if (any) return any.name;
   if (outcome.kind === 'over-range') return 'OL';
   if (outcome.kind === 'value') {
     // A tenth of a volt more or less is another state of charge.
     const resolution = check.unit === 'volts' && Math.abs(outcome.value) >= 10 ? 0.01 : undefined;
     return formatQuantity(outcome.value, check.unit, resolution);
   }
+  if (outcome.kind !== 'finding') throw new RangeError(`no words for “${outcome.kind}”`);
   return findingsOf(check).find((finding) => finding.id === outcome.finding)?.name ?? outcome.finding;
 }
 

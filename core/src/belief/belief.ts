@@ -1,7 +1,7 @@
 import type { Gaussian } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
 import { Row } from './row.ts';
-import { likelihood, slipChance, stateAfter } from './likelihood.ts';
+import { likelihood, looseLikelihood, loosePredictions, slipChance, stateAfter } from './likelihood.ts';
 
 /** What one reading did. */
 export interface Evidence {
@@ -9,8 +9,8 @@ export interface Evidence {
   readonly bits: Float64Array;
   /** Which faults the check could feel at all; a fault can also lose odds to a better explanation. */
   readonly felt: readonly boolean[];
-  /** Chance, after the fact, that the entry was a slip. */
-  readonly slip: number;
+  /** For each build and particle: the chance that the entry was a slip, if that particle is true. */
+  readonly slips: readonly Float32Array[];
 }
 
 /** Which hypotheses still stand, and how likely each is. Never changed once made. */
@@ -55,16 +55,21 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   const before = new Float64Array(opened.faults.length);
   const after = new Float64Array(opened.faults.length);
   let total = 0;
-  let slipped = 0;
   for (const row of rows) {
+    const feels = predictor.feels(check, row.build);
     row.weigh((p, state) => {
-      const prediction = predictor.predict(check, row.build, opened.particles[p]!);
+      const particle = opened.particles[p]!;
+      if (outcome.kind === 'changes') {
+        const felt = particle.faults.some((f) => feels[f]);
+        const prediction = loosePredictions[felt ? 'felt' : 'unfelt'];
+        return { prediction, likely: row.once(state, prediction, () => looseLikelihood(felt)) };
+      }
+      const prediction = predictor.predict(check, row.build, particle);
       return { prediction, likely: row.once(state, prediction, () => likelihood(check, outcome, prediction, state)) };
     }, slips);
     row.before.forEach((weight, p) => {
       if (weight === 0) return;
       total += row.after[p]!;
-      slipped += weight * slips * row.likely[p]!.slip;
       for (const f of opened.particles[p]!.faults) {
         before[f]! += weight;
         after[f]! += row.after[p]!;
@@ -79,9 +84,16 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
     states: rows.map((row) =>
       row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely, slips)),
     ),
-    evidence: [...belief.evidence, { bits: bitsOf(before, after, total), felt, slip: slipped / total }],
+    evidence: [
+      ...belief.evidence,
+      { bits: bitsOf(before, after, total), felt, slips: rows.map((row) => row.slipped(slips)) },
+    ],
   };
 }
+
+/** Chance that the entry of one reading was a slip, after all that was read since. */
+export const slipChanceOf = ({ weights, evidence }: Belief, reading: number): number =>
+  evidence[reading]!.slips.reduce((sum, row, b) => sum + row.reduce((s, slip, p) => s + slip * weights[b]![p]!, 0), 0);
 
 /** log2 of P(reading | fault) / P(reading | no such fault), from each fault's share before and after. */
 function bitsOf(before: Float64Array, after: Float64Array, total: number): Float64Array {

@@ -41,6 +41,13 @@ export function dimensionsOf(meters: readonly Multimeter[], unit: readonly Nuisa
   };
 }
 
+/** The unit's own standard deviations by dimension; nothing where the instruments' stand. */
+export function sigmasOf({ names, index }: Dimensions, unit: readonly Nuisance[]): Float64Array {
+  const sigmas = new Float64Array(names.length);
+  for (const { name, sigma } of unit) sigmas[index.get(name)!] = sigma;
+  return sigmas;
+}
+
 /** The state before any reading; severity is scaled to a standard deviation of one. */
 export const priorState = (meters: readonly Multimeter[], unit: readonly Nuisance[]): Gaussian =>
   gaussianOf([...instrumentSigmas(meters).map((n) => n.sigma), ...unit.map((n) => n.sigma), 1, 1]);

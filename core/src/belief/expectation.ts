@@ -115,7 +115,7 @@ export function conformity(
   conditions: Conditions,
   outcome: Outcome,
 ): number {
-  if (outcome.kind === 'finding') return Number.NaN;
+  if (outcome.kind !== 'value' && outcome.kind !== 'over-range') return Number.NaN;
   const { method } = check;
   if (method.kind === 'length') {
     return outcome.kind === 'value' ? normalBetween(method.least, Infinity, outcome.value, caliperSigma) : 1;
@@ -144,6 +144,8 @@ export function canTell(opened: Case, belief: Belief, check: Check, conditions: 
 
 /** The word of one reading, before what other readings say; design rule "a reading's word". */
 export function wordOf(opened: Case, belief: Belief, check: Check, conditions: Conditions, outcome: Outcome): Word {
+  if (outcome.kind === 'no-access') return 'not looked at';
+  if (outcome.kind === 'changes') return 'doubtful';
   if (outcome.kind === 'finding') {
     return findingsOf(check).find((finding) => finding.id === outcome.finding)?.word ?? 'doubtful';
   }

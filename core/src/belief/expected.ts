@@ -24,7 +24,16 @@ export interface NumberPrediction {
   readonly top: number;
   /** What a slipped probe could show lies between 0 and here. */
   readonly span: number;
+  /** Of mean and noise, what the curve over the unit's uncertain quantities put there. */
+  readonly bend: Bend;
 }
+
+/** What a reading's curve adds to its straight line, on the comparison scale. */
+export interface Bend {
+  readonly shift: number;
+  readonly variance: number;
+}
+const straight: Bend = { shift: 0, variance: 0 };
 
 export interface ChancePrediction {
   readonly kind: 'chances';
@@ -48,6 +57,7 @@ const longestMillimetres = 40;
 const modelSigma = {
   diode: 0.002,
   volts: 0.01,
+  drop: 0.001,
   live: 0.04,
   amps: 0.05,
   lowOhms: 0.01,
@@ -59,8 +69,6 @@ const liveVolts = 30;
 /** A slope that moves the reading by less than this share of its noise is left out. */
 const unfelt = 1e-4;
 const kept = (slope: Float64Array, noiseVariance: number): Slope => slopeOf(slope, unfelt * Math.sqrt(noiseVariance));
-/** Step in severity for its derivative. */
-const raise = 1.01;
 
 /** Expected result of a check that no circuit answers: leads, lengths, findings. */
 export function expectedByRule(
@@ -85,6 +93,7 @@ export function expectedByRule(
       noiseVariance,
       top: Infinity,
       span: longestMillimetres,
+      bend: straight,
     };
   }
   const range = meter.ohms[0]!;
@@ -100,17 +109,23 @@ export function expectedByRule(
     noiseVariance,
     top,
     span: top,
+    bend: straight,
   };
 }
 
-/** Expected reading of an instrument on a circuit with faults; `start` are junction volts of a neighbouring state. */
+/**
+ * Expected reading of an instrument on a circuit with faults. `sigmas`: of each dimension before any reading; `start`:
+ * junction volts of a neighbouring state; `likened`: a bend to take over from a like case rather than work it out.
+ */
 export function expectedByCircuit(
   check: Check,
   circuit: Circuit,
   faults: readonly FaultAt[],
   meter: Multimeter,
   dimensions: Dimensions,
+  sigmas: Float64Array,
   start: Float64Array | undefined,
+  likened?: Bend,
 ): Prediction {
   const { setup } = check.method as { setup: Setup };
   const values = circuit.withEdits(faults.flatMap(({ fault, severity }) => fault.edits(severity)));
@@ -121,33 +136,133 @@ export function expectedByCircuit(
   }
   const dy = scaleSlope(shown.value, check.unit);
   const response = circuit.response(circuit.node(setup.red), circuit.node(setup.black));
-  const slope = unitSlope(circuit, values, shown, response, faults, dimensions, shown.perVolt * dy);
-  const noiseVariance = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
+  const slope = unitSlope(circuit, values, shown, response, dimensions, shown.perVolt * dy);
+  const noise = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
+  const chords: Chords = {
+    middle: toScale(shown.value, check.unit),
+    read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
+  };
+  const severe = bendOverSeverity(slope, chords, circuit, faults, dimensions);
+  const bend =
+    likened ??
+    (isBent(setup, shown, meter) ? bendOverKinds(slope, chords, circuit, values, dimensions, sigmas) : straight);
+  const noiseVariance = noise + severe.variance + bend.variance;
   const top = toScale(shown.fullScale, check.unit);
   const span = spanOf(setup, top);
   return {
     kind: 'number',
-    mean: toScale(shown.value, check.unit),
+    mean: chords.middle + severe.shift + bend.shift,
     slope: kept(slope, noiseVariance),
     noiseVariance,
     top,
     span,
+    bend,
   };
 }
 
+/**
+ * Megohms are many leaks and junctions side by side, each known to a factor only, and copper under current may have a
+ * junction beside it: no straight line describes them.
+ */
+const isBent = (setup: Setup, { range }: Shown, meter: Multimeter): boolean =>
+  setup.function === 'insulation' ||
+  setup.function === 'drop' ||
+  (setup.function === 'ohms' && range !== meter.ohms[0]);
+
+/** Outer nodes of a three-point quadrature, in standard deviations, with their weight: Gauss-Hermite for what is normal, Gauss-Legendre for what is uniform. */
+const normal = { node: Math.sqrt(3), weight: 1 / 6 } as const;
+const uniform = { node: Math.sqrt(9 / 5), weight: 5 / 18 } as const;
+/** A chord may be so many times its tangent for what members have of their own. */
+const steepest = 5;
+
+/**
+ * Statistical linearisation (after the unscented transform, Julier and Uhlmann 1997): along one uncertain quantity the
+ * slope becomes the chord between two outer nodes, the curvature moves the mean and counts as noise.
+ */
+interface Chords {
+  /** The reading on the comparison scale, and as it would be with other values. */
+  readonly middle: number;
+  readonly read: (values: ElementValues) => number;
+}
+
+/** The chord for each standard deviation, and the bend. */
+function chordOver(
+  { middle, read }: Chords,
+  at: (sigmas: number) => ElementValues,
+  { node, weight }: typeof normal | typeof uniform,
+): { chord: number; bend: Bend } {
+  const above = read(at(node)) - middle;
+  const below = read(at(-node)) - middle;
+  return {
+    chord: (above - below) / (2 * node),
+    bend: {
+      shift: weight * (above + below),
+      variance: (weight / 2 - weight * weight) * (above + below) ** 2,
+    },
+  };
+}
+
+const sumOf = (bends: readonly Bend[]): Bend => ({
+  shift: bends.reduce((sum, { shift }) => sum + shift, 0),
+  variance: bends.reduce((sum, { variance }) => sum + variance, 0),
+});
+
+function bendOverSeverity(
+  slope: Float64Array,
+  chords: Chords,
+  circuit: Circuit,
+  faults: readonly FaultAt[],
+  { severity }: Dimensions,
+): Bend {
+  return sumOf(
+    faults.flatMap(({ sigma }, n) => {
+      if (sigma === 0) return [];
+      const worse = (by: number) =>
+        faults.flatMap(({ fault, severity: size }, m) => fault.edits(m === n ? size * Math.exp(by * sigma) : size));
+      const { chord, bend } = chordOver(chords, (by) => circuit.withEdits(worse(by)), uniform);
+      slope[severity[n]!] = chord;
+      return [bend];
+    }),
+  );
+}
+
+/** Along each kind of uncertain quantity of the unit, what a batch shares and what its members have of their own at once. */
+function bendOverKinds(
+  slope: Float64Array,
+  chords: Chords,
+  circuit: Circuit,
+  values: ElementValues,
+  { index }: Dimensions,
+  sigmas: Float64Array,
+): Bend {
+  return sumOf(
+    circuit.kinds.map((kind) => {
+      const shared = kind.shared === undefined ? undefined : index.get(kind.shared)!;
+      const own = kind.own.map((name) => index.get(name)!);
+      const width = Math.hypot(shared === undefined ? 0 : sigmas[shared]!, own.length ? sigmas[own[0]!]! : 0);
+      const found = chordOver(chords, (by) => circuit.swayed(values, kind, by * width), normal);
+      const chord = found.chord / width;
+      const tangent = shared === undefined ? own.reduce((sum, i) => sum + slope[i]!, 0) : slope[shared]!;
+      if (shared !== undefined) slope[shared] = chord;
+      const ratio = tangent === 0 ? 1 : Math.min(Math.max(chord / tangent, 0), steepest);
+      for (const i of own) slope[i]! *= ratio;
+      return found.bend;
+    }),
+  );
+}
+
 function spanOf(setup: Setup, top: number): number {
-  if (setup.function !== 'volts') return top;
+  if (setup.function !== 'volts' && setup.function !== 'drop') return top;
   return Math.min(top, setup.feed ? benchSupply.volts : liveVolts);
 }
 
-/** How the reading follows what is uncertain of the unit: spreads, temperature, severities. */
+/** How the reading follows what is uncertain of the unit: spreads and temperature. */
 function unitSlope(
   circuit: Circuit,
   values: ElementValues,
   shown: Shown,
   response: Float64Array,
-  faults: readonly FaultAt[],
-  { index, names, severity }: Dimensions,
+  { index, names }: Dimensions,
   perVolt: number,
 ): Float64Array {
   const slope = new Float64Array(names.length);
@@ -160,21 +275,6 @@ function unitSlope(
     slope[index.get(name)!] = perVolt * sum;
   }
   slope[index.get('celsius')!]! += perVolt * moves.perKelvin;
-  faults.forEach(({ sigma }, n) => {
-    if (sigma === 0) return;
-    const above = circuit.withEdits(
-      faults.flatMap(({ fault, severity: size }, m) => fault.edits(m === n ? size * raise : size)),
-    );
-    let perLogSeverity = 0;
-    for (let e = 0; e < values.ohms.length; e++) {
-      const relative = above.ohms[e]! / values.ohms[e]! - 1;
-      if (relative !== 0) perLogSeverity += (moves.perRelativeOhm[e]! * relative) / Math.log(raise);
-    }
-    for (let e = 0; e < values.volts.length; e++) {
-      perLogSeverity += (moves.perEmfVolt[e]! * (above.volts[e]! - values.volts[e]!)) / Math.log(raise);
-    }
-    slope[severity[n]!] = perVolt * perLogSeverity * sigma;
-  });
   return slope;
 }
 
@@ -214,6 +314,6 @@ function addInstrument(
   }
   // The lowest ohms range is where copper is measured: its gain is one error shared by all such readings.
   if (setup.function === 'ohms' && !lowOhms) return noise + (gainSigma(range) * shown.value * dy) ** 2;
-  slope[own(setup.function)]! += shown.value * dy;
+  slope[own(setup.function === 'drop' ? 'volts' : setup.function)]! += shown.value * dy;
   return noise;
 }

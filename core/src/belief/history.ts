@@ -22,11 +22,12 @@ export interface Counted {
 /**
  * Settles repeats. A repeat that agrees makes a slip unlikely (its chance to the power of the number of entries) but
  * is no second evidence; one that disagrees takes the place of what stood before it. What was told gives way to what
- * was measured. The place in the order is the first's.
+ * was measured. The place in the order is the first's. A place that couldn't be reached says nothing.
  */
 export function countedReadings(readings: readonly Reading[]): Counted[] {
   const counted: Counted[] = [];
   for (const reading of readings) {
+    if (reading.outcome.kind === 'no-access') continue;
     const at = counted.findIndex((c) => c.reading.check.id === reading.check.id);
     if (at < 0) counted.push({ reading, entries: 1, disagree: false });
     else if (slipOf(reading) > slipOf(counted[at]!.reading)) continue;
@@ -46,7 +47,7 @@ const slipAfter = (reading: Reading, entries: number): number =>
 function agree(a: Reading, b: Reading): boolean {
   if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
   if (a.outcome.kind === 'finding') return b.outcome.kind === 'finding' && a.outcome.finding === b.outcome.finding;
-  if (a.outcome.kind === 'over-range' || b.outcome.kind !== 'value') return true;
+  if (a.outcome.kind !== 'value' || b.outcome.kind !== 'value') return true;
   const method = a.check.method;
   if (method.kind === 'length') return Math.abs(a.outcome.value - b.outcome.value) <= 0.3;
   const use = method.kind === 'meter' ? method.setup.function : 'ohms';
@@ -56,7 +57,7 @@ function agree(a: Reading, b: Reading): boolean {
 }
 
 function rangesOf(meter: Multimeter, use: MeterFunction): readonly Range[] {
-  if (use === 'volts') return meter.volts;
+  if (use === 'volts' || use === 'drop') return meter.volts;
   if (use === 'amps') return currentClamp;
   return use === 'diode' ? [meter.diode] : meter.ohms;
 }

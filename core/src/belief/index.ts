@@ -8,6 +8,7 @@ export {
   priorBelief,
   type SeverityEstimate,
   severityOf,
+  slipChanceOf,
   soundChance,
   type StandingParticle,
   standingParticles,

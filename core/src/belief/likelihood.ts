@@ -26,13 +26,25 @@ export function likelihood(check: Check, outcome: Outcome, prediction: Predictio
     if (at < 0) throw new RangeError(`${check.name}: no such finding`);
     return { honest: prediction.chances[at]!, slip: 1 / findings.length };
   }
-  if (outcome.kind === 'finding') throw new RangeError(`${check.name} gives a number, not a finding`);
+  if (outcome.kind !== 'value' && outcome.kind !== 'over-range')
+    throw new RangeError(`${check.name} gives a number, not “${outcome.kind}”`);
   const { mean, variance } = gaussianProject(state, prediction.mean, prediction.slope);
   const sigma = Math.sqrt(variance + prediction.noiseVariance);
   if (outcome.kind === 'over-range') return { honest: 1 - normalCdf((prediction.top - mean) / sigma), slip: 0.5 };
   const slip = (prediction.top === Infinity ? 1 : 0.5) / prediction.span;
   return { honest: normalPdf(toScale(outcome.value, check.unit), mean, sigma), slip };
 }
+
+/**
+ * A reading that changes when touched, by whether the check feels any fault that is there: a bond lifts, a brush
+ * floats, a winding is torn; on a sound part it was the probe [from memory].
+ */
+export const looseLikelihood = (felt: boolean): Likelihood => ({ honest: felt ? 0.15 : 0.01, slip: 0.05 });
+/** What stands for a prediction there: nothing is learnt of the unit's numbers. */
+export const loosePredictions = {
+  felt: { kind: 'chances', chances: [] },
+  unfelt: { kind: 'chances', chances: [] },
+} as const;
 
 /** The state of what is uncertain after an outcome: learnt from a number that was more likely honest than not. */
 export function stateAfter(

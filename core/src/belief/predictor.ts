@@ -2,8 +2,8 @@ import type { Check } from '../checks/index.ts';
 import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
 import type { Build, Fault, Subject } from '../machines/index.ts';
-import type { Dimensions } from './dimensions.ts';
-import { expectedByCircuit, expectedByRule, type FaultAt, type Prediction } from './expected.ts';
+import { type Dimensions, sigmasOf } from './dimensions.ts';
+import { type Bend, expectedByCircuit, expectedByRule, type FaultAt, type Prediction } from './expected.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
 
 /** The circumstances of a reading. */
@@ -31,6 +31,8 @@ interface Bench {
   readonly circuit: Circuit | undefined;
   readonly feels: readonly boolean[];
   readonly start: Float64Array | undefined;
+  /** Of each dimension, before any reading. */
+  readonly sigmas: Float64Array;
   readonly known: Map<number, Prediction>;
 }
 
@@ -131,7 +133,9 @@ export class Predictor {
     if (!there) {
       const faults = this.#faultsAt(particle, moved);
       const { meter } = this.#conditions;
-      there = expectedByCircuit(stand.check, bench.circuit!, faults, meter, this.#dimensions, bench.start);
+      const { circuit, sigmas, start } = bench;
+      const bend = moved.length > 1 ? this.#bendOfOne(stand.check, build, moved, particle) : undefined;
+      there = expectedByCircuit(stand.check, circuit!, faults, meter, this.#dimensions, sigmas, start, bend);
       bench.known.set(key, there);
     }
     if (there.kind !== 'number') return there;
@@ -140,6 +144,23 @@ export class Predictor {
       i < severity[0] ? relabelling.back[i]! : severity[moved[i - severity[0]]!.slot]!,
     );
     return { ...there, slope: { index, value: there.slope.value } };
+  }
+
+  /** Two faults bend a reading much as the one of them does that bends it more. */
+  #bendOfOne(check: Check, build: Build, moved: readonly Moved[], particle: Particle): Bend | undefined {
+    const bench = this.#bench(check, build);
+    const { meter } = this.#conditions;
+    const bends = moved.flatMap(({ slot, code }) => {
+      const key = loneKey(code, 0);
+      let alone = bench.known.get(key);
+      if (!alone) {
+        const faults = this.#faultsAt(particle, [{ slot, code }]);
+        alone = expectedByCircuit(check, bench.circuit!, faults, meter, this.#dimensions, bench.sigmas, bench.start);
+        bench.known.set(key, alone);
+      }
+      return alone.kind === 'number' ? [alone.bend] : [];
+    });
+    return bends.sort((a, b) => b.variance - a.variance)[0];
   }
 
   #standOf(check: Check): Stand {
@@ -167,13 +188,14 @@ export class Predictor {
   #makeBench(check: Check, build: Build): Bench {
     const { method } = check;
     const known = new Map<number, Prediction>();
+    const sigmas = sigmasOf(this.#dimensions, this.#subject.nuisances(build));
     if (method.kind !== 'meter') {
-      return { circuit: undefined, feels: this.#feelsByRule(check), start: undefined, known };
+      return { circuit: undefined, feels: this.#feelsByRule(check), start: undefined, sigmas, known };
     }
     const circuit = this.#circuitFor(check, build, method.setup);
     const feels = this.#faults.map((fault) => circuit.touchedBy(fault.edits(fault.severity.grades[0]!)));
     const { point } = measure(circuit, circuit.sound, method.setup, this.#conditions.meter);
-    return { circuit, feels, start: point.junctionVolts, known };
+    return { circuit, feels, start: point.junctionVolts, sigmas, known };
   }
 
   /** A rule feels a fault that changes what it expects. */

@@ -48,6 +48,14 @@ export class Row {
     return found;
   }
 
+  /** For each particle the chance that the entry was a slip, if it is true. */
+  slipped(slips: number): Float32Array {
+    return Float32Array.from(this.before, (before, p) => {
+      const likely = this.likely[p];
+      return likely && before > 0 ? (before * slips * likely.slip) / this.after[p]! : 0;
+    });
+  }
+
   /** The states afterwards, for particles that still stand; shared where state and prediction were. */
   learn(least: number, after: (state: Gaussian, prediction: Prediction, likely: Likelihood) => Gaussian): Gaussian[] {
     const learnt = new Map<Likelihood, Gaussian>();

@@ -13,6 +13,14 @@ export interface FindingOutcome {
   readonly name: string;
   /** What the outcome alone says of the part looked at. */
   readonly word: 'sound' | 'doubtful' | 'failed';
+  /** What follows for the work, in a sentence. */
+  readonly then?: string;
+}
+
+/** Two numbers read while something turns: the lowest and the highest; over-range is Infinity. */
+export interface LowAndHigh {
+  readonly low: number;
+  readonly high: number;
 }
 
 /** How a check's result comes about. */
@@ -32,6 +40,8 @@ export type Method =
       readonly kind: 'finding';
       readonly outcomes: readonly FindingOutcome[];
       readonly chances: (faults: readonly PresentFault[]) => readonly number[];
+      /** Which outcome a lowest and a highest reading stand for, where the finding is a meter watched. */
+      readonly watched?: (seen: LowAndHigh) => string;
     };
 
 /** A thing done at the bench. */
@@ -53,11 +63,30 @@ export interface Check {
   readonly method: Method;
 }
 
-/** The result of a check: a value in the check's unit, over-range, or a named finding (a lamp: `lit`, `dark`). */
+/**
+ * The result of a check: a value in the check's unit, over-range, a named finding (a lamp: `lit`, `dark`), a reading
+ * that changes when lead or part is touched, or a place that can't be reached.
+ */
 export type Outcome =
   | { readonly kind: 'value'; readonly value: number }
   | { readonly kind: 'over-range' }
-  | { readonly kind: 'finding'; readonly finding: string };
+  | { readonly kind: 'finding'; readonly finding: string }
+  | { readonly kind: 'changes' }
+  | { readonly kind: 'no-access' };
+
+/** Outcomes that every check may have, as they are named and typed. */
+export const anyOutcomes = [
+  { kind: 'changes', name: 'Changes when touched', key: 't' },
+  { kind: 'no-access', name: 'Not accessible', key: 'n' },
+] as const;
+
+/** Whether a check can have an outcome. */
+export function mayShow(check: Check, outcome: Outcome): boolean {
+  if (outcome.kind === 'changes' || outcome.kind === 'no-access') return check.method.kind !== 'leads';
+  const findings = findingsOf(check);
+  if (outcome.kind === 'finding') return findings.some(({ id }) => id === outcome.finding);
+  return findings.length === 0 && (outcome.kind === 'value' || check.unit !== 'millimetres');
+}
 
 export const lampOutcomes: readonly FindingOutcome[] = [
   { id: 'dark', name: 'Lamp stays dark', word: 'sound' },

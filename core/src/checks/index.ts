@@ -1,9 +1,12 @@
 export {
+  anyOutcomes,
   caliperSigma,
   type Check,
   type FindingOutcome,
   findingsOf,
   lampOutcomes,
+  type LowAndHigh,
+  mayShow,
   type Method,
   type Outcome,
   type PresentFault,

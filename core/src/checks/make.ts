@@ -17,6 +17,7 @@ interface MeterCheck {
 const units = {
   diode: 'volts',
   volts: 'volts',
+  drop: 'volts',
   amps: 'amps',
   ohms: 'ohms',
   insulation: 'ohms',

@@ -1,4 +1,11 @@
-import { type JunctionAt, junctionAt, junctionCurrent, junctionPerKelvin, limitStep } from './junction.ts';
+import {
+  type JunctionAt,
+  junctionAt,
+  junctionCurrent,
+  junctionPerKelvin,
+  leastConductance,
+  limitStep,
+} from './junction.ts';
 import { type Edit, type Network, perKelvinOf } from './network.ts';
 
 /** Voltage behind a resistance, put between two nodes: a meter's source, a bench supply, a tester. */
@@ -17,6 +24,8 @@ export interface ElementValues {
   readonly volts: Float64Array;
   /** Of each resistance, the share that follows the machine's spreads: none of what a fault has set or added. */
   readonly spreadShare: Float64Array;
+  /** Of each junction, its saturation current over that of its law. */
+  readonly saturation: Float64Array;
 }
 
 /** A DC operating point. Arrays belong to the caller. */
@@ -48,6 +57,8 @@ export class Circuit {
   readonly emfs: readonly Source[];
   /** The uncertain quantities, each with the elements that follow it. */
   readonly spreads: readonly Spread[];
+  /** The same by kind: what a batch shares and what its members have of their own move the same elements. */
+  readonly kinds: readonly SpreadKind[];
   readonly #laws: readonly JunctionAt[];
   readonly #perKelvin: Float64Array;
   readonly #nodes: ReadonlyMap<string, number>;
@@ -72,6 +83,7 @@ export class Circuit {
     this.resistorNames = network.resistors.map((r) => r.name);
     this.junctionNames = network.junctions.map((j) => j.name);
     this.spreads = spreadsOf(network);
+    this.kinds = kindsOf(this.spreads);
     this.#laws = network.junctions.map((j) => junctionAt(j.law, celsius));
     this.#perKelvin = Float64Array.from(network.resistors, perKelvinOf);
     this.sound = {
@@ -79,6 +91,7 @@ export class Circuit {
       closed: new Uint8Array(network.junctions.length).fill(1),
       volts: Float64Array.from(emfs, (emf) => emf.volts),
       spreadShare: new Float64Array(network.resistors.length).fill(1),
+      saturation: new Float64Array(network.junctions.length).fill(1),
     };
     const names = [this.resistorNames, this.junctionNames, emfs.map((emf) => emf.name)];
     this.#index = new Map(names.flatMap((all) => all.map((name, i): [string, number] => [name, i])));
@@ -116,7 +129,21 @@ export class Circuit {
         ohms[index]! += edit.add;
       } else ohms[index]! *= edit.scale;
     }
-    return { ohms, closed, volts, spreadShare };
+    return { ...this.sound, ohms, closed, volts, spreadShare };
+  }
+
+  /**
+   * The same machine with uncertain quantities off by `amount`: resistances by that much in ln(ohms), EMFs and the
+   * forward volts of junctions (by way of their saturation current) by so many volts.
+   */
+  swayed(values: ElementValues, { resistors, junctions, emfs }: Followers, amount: number): ElementValues {
+    const ohms = new Float64Array(values.ohms);
+    const volts = new Float64Array(values.volts);
+    const saturation = new Float64Array(values.saturation);
+    for (const e of resistors) ohms[e]! *= Math.exp(amount * values.spreadShare[e]!);
+    for (const j of junctions) saturation[j]! *= Math.exp(-amount / this.#laws[j]!.slopeVolts);
+    for (const e of emfs) volts[e]! += amount;
+    return { ...values, ohms, volts, saturation };
   }
 
   /** Whether this circuit has any of the edited elements. */
@@ -164,10 +191,12 @@ export class Circuit {
       if (!values.closed[j]) continue;
       const law = this.#laws[j]!;
       const across = response[this.junctionEnds[2 * j]!]! - response[this.junctionEnds[2 * j + 1]!]!;
-      junctionCurrent(law, point.junctionVolts[j]!, this.#small);
+      const volts = point.junctionVolts[j]!;
+      junctionCurrent(law, values.saturation[j]!, volts, this.#small);
       const behind = 1 + this.#small[1]! * law.seriesOhms;
-      perShiftVolt[j] = (across * this.#small[1]!) / behind;
-      perKelvin -= (across * junctionPerKelvin(law, point.junctionVolts[j]!)) / behind;
+      // A junction of more forward volts is one of less saturation current: reversed, it lets less through as well.
+      perShiftVolt[j] = (across * (this.#small[0]! - leastConductance * volts)) / law.slopeVolts / behind;
+      perKelvin -= (across * values.saturation[j]! * junctionPerKelvin(law, volts)) / behind;
     }
     const perEmfVolt = Float64Array.from(this.emfs, (e) => (response[e.plus]! - response[e.minus]!) / e.ohms);
     return { perRelativeOhm, perShiftVolt, perEmfVolt, perKelvin };
@@ -194,7 +223,7 @@ export class Circuit {
       if (!closed[j]) continue;
       const law = this.#laws[j]!;
       const volts = junctionVolts[j]!;
-      junctionCurrent(law, volts, this.#small);
+      junctionCurrent(law, values.saturation[j]!, volts, this.#small);
       const siemens = this.#small[1]!;
       const behind = 1 + siemens * law.seriesOhms;
       const amps = (this.#small[0]! - siemens * volts) / behind;
@@ -250,7 +279,7 @@ export class Circuit {
       if (!values.closed[j]) continue;
       const law = this.#laws[j]!;
       const last = junctionVolts[j]!;
-      junctionCurrent(law, last, this.#small);
+      junctionCurrent(law, values.saturation[j]!, last, this.#small);
       const siemens = this.#small[1]!;
       const across = nodeVolts[this.junctionEnds[2 * j]!]! - nodeVolts[this.junctionEnds[2 * j + 1]!]!;
       const amps = (this.#small[0]! + siemens * (across - last)) / (1 + siemens * law.seriesOhms);
@@ -268,12 +297,22 @@ function editedVolts(volts: number, edit: Edit): number {
   return 'scale' in edit ? volts * edit.scale : volts;
 }
 
-/** An uncertain quantity and the indices of what it scales (resistors) or shifts (junctions, EMFs). */
-export interface Spread {
-  readonly name: string;
+/** The indices of what an uncertain quantity scales (resistors) or shifts (junctions, EMFs). */
+interface Followers {
   readonly resistors: readonly number[];
   readonly junctions: readonly number[];
   readonly emfs: readonly number[];
+}
+
+export interface Spread extends Followers {
+  readonly name: string;
+}
+
+export interface SpreadKind extends Followers {
+  /** What the batch shares, where it does. */
+  readonly shared: string | undefined;
+  /** What each member has of its own: `kind:place`. */
+  readonly own: readonly string[];
 }
 
 function spreadsOf(network: Network): Spread[] {
@@ -289,6 +328,21 @@ function spreadsOf(network: Network): Spread[] {
     junctions: following(network.junctions, name),
     emfs: following(emfs, name),
   }));
+}
+
+function kindsOf(spreads: readonly Spread[]): SpreadKind[] {
+  const kindOf = ({ name }: Spread): string => name.split(':')[0]!;
+  return [...new Set(spreads.map(kindOf))].map((kind) => {
+    const of = spreads.filter((spread) => kindOf(spread) === kind);
+    const all = (list: keyof Followers) => [...new Set(of.flatMap((spread) => spread[list]))];
+    return {
+      shared: of.find(({ name }) => name === kind)?.name,
+      own: of.map(({ name }) => name).filter((name) => name !== kind),
+      resistors: all('resistors'),
+      junctions: all('junctions'),
+      emfs: all('emfs'),
+    };
+  });
 }
 
 /** How far one reading (V) moves: per relative change of each resistance, per volt of each junction's shift and of each EMF, per kelvin. */

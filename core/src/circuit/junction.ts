@@ -52,9 +52,13 @@ export function saturationFor(volts: number, amps: number, ideality: number): nu
 /** SPICE's smallest conductance across a junction, in siemens. */
 export const leastConductance = 1e-12;
 
-/** Current (A) and conductance (S) of the bare junction at `volts`; the reverse branch is SPICE3's. */
-export function junctionCurrent(at: JunctionAt, volts: number, out: Float64Array): void {
-  const { saturationAmps, slopeVolts } = at;
+/**
+ * Current (A) and conductance (S) of the bare junction at `volts`; the reverse branch is SPICE3's. `saturation`: how
+ * many times its law's saturation current this one has.
+ */
+export function junctionCurrent(at: JunctionAt, saturation: number, volts: number, out: Float64Array): void {
+  const { slopeVolts } = at;
+  const saturationAmps = saturation * at.saturationAmps;
   if (volts >= -3 * slopeVolts) {
     const grown = saturationAmps * Math.exp(volts / slopeVolts);
     out[0] = grown - saturationAmps + leastConductance * volts;

@@ -2,8 +2,8 @@ import type { Circuit, ElementValues, OperatingPoint, Source } from '../circuit/
 import { type Multimeter, type Range, rangeFor } from './multimeter.ts';
 import { benchSupply, currentClamp, insulationTester, lampAmps, testLamp } from './others.ts';
 
-/** How a reading is taken electrically. */
-export type MeterFunction = 'diode' | 'ohms' | 'volts' | 'amps' | 'insulation' | 'lamp';
+/** How a reading is taken electrically. A drop is volts across copper that the bench supply's current flows through. */
+export type MeterFunction = 'diode' | 'ohms' | 'volts' | 'drop' | 'amps' | 'insulation' | 'lamp';
 
 /**
  * Where probes and, for a test under current, the bench supply sit. Amps are those through a piece of conductor of
@@ -18,9 +18,10 @@ export interface Setup {
   /**
    * Ohms on a range held by hand, from this full scale up; left to the meter below so many ohms. A junction reads
    * differently on each range, and an automatic meter jumps where it changes over; from the megohms on its source is
-   * the same, and a leak far below them is no junction's.
+   * the same, and a leak far below them is no junction's. `lowest`: the lowest range, and over-range above it; what a
+   * meter would find on its way through diodes where a winding is open says nothing.
    */
-  readonly held?: { readonly fullScale: number; readonly freeBelow: number };
+  readonly held?: 'lowest' | { readonly fullScale: number; readonly freeBelow: number };
 }
 
 /**
@@ -63,6 +64,7 @@ export function measure(
     case 'ohms':
       return measureOhms(circuit, values, setup, meter, start);
     case 'volts':
+    case 'drop':
       return measureVolts(circuit, values, setup, meter, start);
     case 'amps':
       return measureAmps(circuit, values, setup, start);
@@ -102,6 +104,10 @@ function measureRatio(
 /** Ranges upward from the lowest until the reading fits, as an automatic meter does, unless a range is held. */
 function measureOhms(c: Circuit, values: ElementValues, setup: Setup, meter: Multimeter, start?: Float64Array): Shown {
   const { held } = setup;
+  if (held === 'lowest') {
+    const [range] = meter.ohms;
+    return { ...measureRatio(c, values, setup, range!, meter.leadOhms, start), fullScale: range!.fullScale };
+  }
   if (held) {
     const ranges = meter.ohms.filter(({ fullScale }) => fullScale >= held.fullScale);
     const shown = climb(ranges, c, values, setup, meter, start);

@@ -52,6 +52,7 @@ export const machineSchema = object({
   rotorOhms: parameter('rotorOhms'),
   brushNewMillimetres: parameter('brushNewMillimetres'),
   brushLeastMillimetres: parameter('brushLeastMillimetres'),
+  ringLeastMillimetres: parameter('ringLeastMillimetres').optional().default(undefined),
 })
   .noUnknown('unknown field: ${unknown}')
   .test('brushes', 'The least brush must be shorter than the new one: exchange the two lengths.', (m) => {
@@ -61,16 +62,19 @@ export const machineSchema = object({
     return !(m?.diodes === 8 && m?.connection === 'delta');
   });
 
+/** Outcomes that say all by their kind. */
+export const plainOutcomes: readonly unknown[] = ['over-range', 'changes', 'no-access'];
+
 export const outcomeSchema = mixed<Outcome>()
   .required('an outcome is missing')
   .test(
     'outcome',
-    'must be {"kind":"value","value":number}, {"kind":"over-range"} or {"kind":"finding","finding":name}',
+    'must be {"kind":"value","value":number}, {"kind":"finding","finding":name}, or one of the kinds over-range, changes and no-access',
     (outcome) => {
       if (typeof outcome !== 'object' || outcome === null) return false;
       const { kind, value, finding } = outcome as Record<string, unknown>;
       if (kind === 'value') return typeof value === 'number' && Number.isFinite(value);
-      return kind === 'over-range' || (kind === 'finding' && typeof finding === 'string');
+      return plainOutcomes.includes(kind) || (kind === 'finding' && typeof finding === 'string');
     },
   );
 

@@ -3,7 +3,7 @@ import { multimeters } from '../instruments/index.ts';
 import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
 import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
 import { trapAbouts } from '../shelf/index.ts';
-import { jobFileVersion } from './job-file.ts';
+import { jobFileVersion, plainOutcomes } from './job-file.ts';
 import { longestSource, shelfFileVersion } from './shelf-file.ts';
 
 const text = (maxLength: number) => ({ type: 'string', maxLength });
@@ -28,7 +28,7 @@ const celsius = { title: 'Temperature of the part, °C', type: 'number', minimum
 const outcome = {
   oneOf: [
     closed({ kind: { const: 'value' }, value: { type: 'number' } }),
-    closed({ kind: { const: 'over-range' } }),
+    closed({ kind: { enum: plainOutcomes } }),
     closed({ kind: { const: 'finding' }, finding: { type: 'string' } }),
   ],
 };
@@ -80,16 +80,19 @@ export const jobFileJsonSchema = {
       model: text(80),
       complaint: { enum: [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))] },
       words: text(500),
-      machine: closed({
-        family: { const: 'claw-pole' },
-        ratedVolts: { enum: [12, 24] },
-        connection: { enum: ['star', 'delta', 'unknown'] },
-        diodes: { enum: [6, 8] },
-        diodeKind: { enum: ['silicon', 'low-loss', 'unknown'] },
-        exciterDiodes: { type: 'boolean' },
-        regulatorSide: { enum: ['supply', 'ground'] },
-        ...numbers,
-      }),
+      machine: closed(
+        {
+          family: { const: 'claw-pole' },
+          ratedVolts: { enum: [12, 24] },
+          connection: { enum: ['star', 'delta', 'unknown'] },
+          diodes: { enum: [6, 8] },
+          diodeKind: { enum: ['silicon', 'low-loss', 'unknown'] },
+          exciterDiodes: { type: 'boolean' },
+          regulatorSide: { enum: ['supply', 'ground'] },
+          ...numbers,
+        },
+        ['ringLeastMillimetres'],
+      ),
       assembly: { type: 'string' },
       meter,
       celsius,

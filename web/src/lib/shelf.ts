@@ -122,7 +122,8 @@ export function freshDraft(from?: { readonly name: string; readonly machine: Mac
     const id = fact.id as keyof Machine;
     // What was left as usual was not looked at.
     const looked = machine[id] !== usual[id] || id === 'ratedVolts' || id === 'ratedAmps';
-    return looked ? [[id, { text: writeFact(fact, machine[id]), source }]] : [];
+    const value = machine[id];
+    return looked && value !== undefined ? [[id, { text: writeFact(fact, value), source }]] : [];
   });
   return { name: from.name, cells: Object.fromEntries(cells), variants: [], traps: [] };
 }

@@ -22,4 +22,5 @@ export const clawPoleFacts: readonly Fact[] = [
   quantity('rotorOhms', 'ohms'),
   quantity('brushNewMillimetres', 'millimetres'),
   quantity('brushLeastMillimetres', 'millimetres'),
+  quantity('ringLeastMillimetres', 'millimetres'),
 ];

@@ -90,10 +90,21 @@ export const clawPoleOnVehicle = (machine: ClawPole): readonly OnVehicle[] => {
       },
       output: 0.5,
     }),
-    shown('running-gear', 'bearings, pulley or fan', {
-      odds: { clutch: [0.5, 0.3, 0.08, 0.12], noise: [0.12, 0.02, 0.83, 0.03] },
-      output: 1,
+    shown('bearing-worn', 'a bearing worn', { odds: { noise: [0.1, 0.02, 0.85, 0.03] }, output: 1 }),
+    shown('pulley-worn', 'pulley or its clutch at fault', {
+      odds: { clutch: [0.06, 0.56, 0.16, 0.22], noise: [0.4, 0.02, 0.53, 0.05] },
+      output: 0.8,
     }),
+    shown('fan-damaged', 'fan damaged', { odds: { noise: [0.3, 0.02, 0.65, 0.03] }, output: 1 }),
+    shown('shaft-damaged', 'shaft bent or its thread torn', { odds: { noise: [0.3, 0.02, 0.65, 0.03] }, output: 1 }),
+    shown('case-cracked', 'case cracked', { odds: { noise: [0.6, 0.02, 0.35, 0.03] }, output: 1 }),
+    shown('terminals-burnt', 'terminal or connector burnt', {
+      odds: { lamp: [0.4, 0.3, 0.15, 0.15], revs: lowCharge },
+      output: 0.5,
+    }),
+    ...(machine.ringLeastMillimetres === undefined
+      ? []
+      : [shown('rings-worn', 'slip rings worn down', { odds: { revs: lowCharge }, output: 0.7 })]),
     shown('regulator', 'regulator dead', {
       id: 'regulator-dead',
       share: 0.5,

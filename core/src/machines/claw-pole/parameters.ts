@@ -17,10 +17,17 @@ export interface ClawPole {
   readonly rotorOhms: number;
   readonly brushNewMillimetres: number;
   readonly brushLeastMillimetres: number;
+  /** Slip rings, after turning; not every model's is known. */
+  readonly ringLeastMillimetres?: number | undefined;
 }
 
 export type ClawPoleNumber =
-  'ratedAmps' | 'statorPairOhms' | 'rotorOhms' | 'brushNewMillimetres' | 'brushLeastMillimetres';
+  | 'ratedAmps'
+  | 'statorPairOhms'
+  | 'rotorOhms'
+  | 'brushNewMillimetres'
+  | 'brushLeastMillimetres'
+  | 'ringLeastMillimetres';
 
 /** Spreads are those of a machine known only by its kind: wide, since a spread too narrow condemns sound units. */
 export const clawPoleNumbers: Readonly<Record<ClawPoleNumber, NumberParameter>> = {
@@ -56,6 +63,14 @@ export const clawPoleNumbers: Readonly<Record<ClawPoleNumber, NumberParameter>> 
     most: 30,
     relativeSigma: 0,
     source: '5 mm: common practice, no source',
+  },
+  ringLeastMillimetres: {
+    name: 'Slip ring, least diameter',
+    symbol: 'mm',
+    least: 5,
+    most: 80,
+    relativeSigma: 0,
+    source: 'the model’s own; there is no common one',
   },
 };
 

@@ -22,7 +22,12 @@ export const clawPoleParts = (machine: ClawPole): readonly Part[] => [
     item: 'stator',
   })),
   { id: 'regulator', name: 'Regulator', item: 'regulator' },
-  { id: 'running-gear', name: 'Bearings, pulley, fan', item: 'running-gear' },
+  { id: 'bearings', name: 'Bearings', item: 'bearings' },
+  { id: 'pulley', name: 'Pulley', item: 'pulley' },
+  { id: 'fan', name: 'Fan', item: 'fan' },
+  { id: 'shaft', name: 'Shaft and thread', item: 'rotor' },
+  { id: 'case', name: 'Case', item: 'case' },
+  { id: 'terminals', name: 'Terminals and connector', item: 'terminals' },
 ];
 
 /** Minutes are those of the work itself, the unit being open [from memory]. */
@@ -34,5 +39,9 @@ export const clawPoleItems = (machine: ClawPole): readonly Item[] => [
   { id: 'brushes', name: 'Brush set', minutes: 15 },
   { id: 'stator', name: 'Stator', minutes: 40 },
   { id: 'regulator', name: 'Regulator', minutes: 10 },
-  { id: 'running-gear', name: 'Bearings and pulley', minutes: 35 },
+  { id: 'bearings', name: 'Bearings', minutes: 35 },
+  { id: 'pulley', name: 'Pulley', minutes: 10 },
+  { id: 'fan', name: 'Fan', minutes: 10 },
+  { id: 'case', name: 'Case half', minutes: 30 },
+  { id: 'terminals', name: 'Terminals and connector', minutes: 20 },
 ];

@@ -1,6 +1,6 @@
 import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
-import { type Check, findingsOf, type Outcome } from '@refectum/core/checks';
+import { anyOutcomes, type Check, findingsOf, type LowAndHigh, mayShow, type Outcome } from '@refectum/core/checks';
 import { type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
 import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
@@ -150,8 +150,7 @@ export class Bench {
   async record(): Promise<boolean> {
     const { check } = this;
     if (!check || this.#isCaught(check)) return false;
-    const findings = findingsOf(check);
-    const outcome = findings.length ? findingTyped(this.#entry, findings) : numberTyped(this.#entry, check);
+    const outcome = outcomeTyped(this.#entry, check);
     if ('message' in outcome) {
       this.#problem = outcome.message;
       return false;
@@ -328,6 +327,14 @@ export class Bench {
   }
 }
 
+/** What was typed at a check, as its outcome, or what is wrong with it. */
+function outcomeTyped(entry: string, check: Check): Outcome | { message: string } {
+  const any = anyOutcomes.find(({ key }) => key === entry.trim().toLowerCase());
+  if (any && mayShow(check, any)) return { kind: any.kind };
+  const findings = findingsOf(check);
+  return findings.length ? findingTyped(entry, check, findings) : numberTyped(entry, check);
+}
+
 function numberTyped(entry: string, check: Check): Outcome | { message: string } {
   const read = parseQuantity(entry, check.unit);
   if (read.kind === 'refused') return { message: read.message };
@@ -336,10 +343,29 @@ function numberTyped(entry: string, check: Check): Outcome | { message: string }
   return read.kind === 'value' ? { kind: 'value', value: read.value } : { kind: 'over-range' };
 }
 
-function findingTyped(entry: string, findings: ReturnType<typeof findingsOf>): Outcome | { message: string } {
+function findingTyped(
+  entry: string,
+  { method }: Check,
+  findings: ReturnType<typeof findingsOf>,
+): Outcome | { message: string } {
   const chosen = findings[Number(entry.trim()) - 1];
   if (chosen) return { kind: 'finding', finding: chosen.id };
+  const watched = method.kind === 'finding' ? method.watched : undefined;
+  const seen = watched && lowAndHighTyped(entry);
+  if (seen) return { kind: 'finding', finding: watched(seen) };
+  const numbers = watched ? ' or the lowest and the highest reading, like 3.1 3.4' : '';
   return {
-    message: `Type a number from 1 to ${findings.length}, or touch one: ${findings.map((f, i) => `${i + 1} ${f.name}`).join(', ')}.`,
+    message: `Type a number from 1 to ${findings.length}${numbers}, or touch one: ${findings.map((f, i) => `${i + 1} ${f.name}`).join(', ')}.`,
   };
+}
+
+/** Two readings with a space between, the lower one first or last; over-range is the highest of all. */
+function lowAndHighTyped(entry: string): LowAndHigh | undefined {
+  const read = entry
+    .trim()
+    .split(/\s+/)
+    .map((text) => parseQuantity(text, 'ohms'));
+  const ohms = read.map((one) => (one.kind === 'value' ? one.value : one.kind === 'over-range' ? Infinity : NaN));
+  if (ohms.length !== 2 || ohms.some(Number.isNaN)) return undefined;
+  return { low: Math.min(...ohms), high: Math.max(...ohms) };
 }

@@ -73,11 +73,12 @@
     {:else if p.kind === 'output'}
       <rect x="-4" y="-7" width="8" height="14" class="fill-base-100" />
     {:else}
-      <circle r="17" class="fill-base-200" stroke-dasharray="4 3" />
-      <circle r="9" />
+      <rect x="-15" y="-13" width="30" height="26" rx="3" class="fill-base-200" />
     {/if}
   </g>
-  {#if p.label && p.kind !== 'winding'}
+  {#if p.kind === 'gear'}
+    <text x={p.x} y={p.y + 30} text-anchor="middle" class="fill-base-content" font-size="13">{p.label}</text>
+  {:else if p.label && p.kind !== 'winding'}
     <text
       x={p.x - (p.kind === 'diode' ? 13 : 9)}
       y={p.y + 4}
@@ -99,7 +100,6 @@
     <text x="424" y="20" text-anchor="end">output post</text>
     <text x="20" y="245">case</text>
     <text x="4" y="62">{machine.connection === 'unknown' ? 'star or delta' : machine.connection}</text>
-    <text x="416" y="186" text-anchor="end">bearings, pulley</text>
     {#if machine.exciterDiodes}<text x="330" y="58" text-anchor="end">exciter</text>{/if}
     <text x={machine.regulatorSide === 'supply' ? 70 : 308} y="260" text-anchor="middle">regulator</text>
     <text x={machine.regulatorSide === 'supply' ? 232 : 140} y="266" text-anchor="middle">rotor</text>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { findingsOf } from '@refectum/core/checks';
+  import { anyOutcomes, findingsOf } from '@refectum/core/checks';
   import { parseQuantity, type Unit } from '@refectum/core/quantity';
   import type { Snippet } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
@@ -124,6 +124,16 @@
         >
       {/if}
     </form>
+    {#if check.method.kind !== 'leads'}
+      <p class="mt-1 flex flex-wrap gap-x-4 text-sm">
+        {#each anyOutcomes as { kind, name, key } (kind)}
+          <button class="min-h-9 link" onclick={() => void bench.take({ kind }, name)}>
+            <span class="figure">{key}</span>
+            {name}
+          </button>
+        {/each}
+      </p>
+    {/if}
     {#if bench.problem}
       <p id="entry-problem" role="alert" class="mt-2 border-l-4 border-error px-3 py-1 text-lg">{bench.problem}</p>
     {/if}

@@ -57,6 +57,7 @@
           <p class="text-sm">{reading.told === 'shop' ? 'told by another shop' : 'told by the customer'}</p>
         {/if}
         {#if judged && !reading.struck}
+          {#if judged.then}<p class="text-sm">{judged.then}</p>{/if}
           {#if judged.net}<p class="text-sm">{judged.net}</p>{/if}
           {#if judged.repeat}
             <p class="border-l-4 border-warning pl-2 text-sm">

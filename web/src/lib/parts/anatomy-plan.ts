@@ -22,7 +22,17 @@ export interface Plan {
   readonly dots: readonly Point[];
 }
 
-export const planSize = { width: 430, height: 345 };
+export const planSize = { width: 430, height: 384 };
+
+/** What turns, holds and joins has no place in a circuit: a row of its own below. */
+const gear = [
+  ['bearings', 'bearings'],
+  ['pulley', 'pulley'],
+  ['fan', 'fan'],
+  ['shaft', 'shaft'],
+  ['case', 'case'],
+  ['terminals', 'terminals'],
+] as const;
 
 const outputY = 34;
 const caseY = 226;
@@ -77,7 +87,7 @@ export function planOf(machine: ClawPole): Plan {
       { part: 'output', kind: 'output', label: '', turn: 0, x: 362, y: outputY },
       ...stator.parts,
       ...field.parts,
-      { part: 'running-gear', kind: 'gear', label: '', turn: 0, x: 404, y: 214 },
+      ...gear.map(([part, label], i): Placed => ({ part, kind: 'gear', label, turn: 0, x: 36 + 71.6 * i, y: 346 })),
     ],
     wires,
     nodes,

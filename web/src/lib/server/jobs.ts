@@ -1,7 +1,7 @@
 import type { Assessment } from '@refectum/core/assess';
 import { type CourseId } from '@refectum/core/verdict';
 import type { Teller } from '@refectum/core/belief';
-import { type Check, findingsOf } from '@refectum/core/checks';
+import { type Check, mayShow } from '@refectum/core/checks';
 import { familyOf, type Machine, subjectOf } from '@refectum/core/machines';
 import { pricesOf } from '@refectum/core/shelf';
 import { type DrainEntry, vehicleSubject } from '@refectum/core/vehicle';
@@ -179,9 +179,7 @@ function checkFor(row: JobRow, { place, told, check: id, outcome }: ReadingEntry
     throw new Refused(422, `This ${place === 'bench' ? 'unit' : 'vehicle'} has no check “${id}”: reload the page.`);
   if (place === 'bench' && told !== 'own')
     throw new Refused(422, 'On the bench we measure ourselves: only readings on the vehicle are told.');
-  const findings = findingsOf(check);
-  const fits = outcome.kind === 'finding' ? findings.some((f) => f.id === outcome.finding) : findings.length === 0;
-  if (!fits) throw new Refused(422, `“${check.name}” can’t have that result.`);
+  if (!mayShow(check, outcome)) throw new Refused(422, `“${check.name}” can’t have that result.`);
   return check;
 }
 

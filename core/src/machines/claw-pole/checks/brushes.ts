@@ -1,4 +1,4 @@
-import type { Check, PresentFault } from '../../../checks/index.ts';
+import { type Check, findingCheck, type PresentFault } from '../../../checks/index.ts';
 import type { ClawPole } from '../parameters.ts';
 
 export const brushLength = (machine: ClawPole): Check[] => [
@@ -29,6 +29,30 @@ function brushExpected(machine: ClawPole, faults: readonly PresentFault[]): { me
     : { mean: (fresh + least) / 2 + 0.2 * (fresh - least), sigma: (fresh - least) * 0.3 };
 }
 
+export const brushesByEye = (): Check[] => [
+  findingCheck({
+    id: 'brushes-by-eye',
+    name: 'Brushes by eye and finger',
+    assembly: 'opened',
+    minutes: 0.3,
+    how: 'Push each brush in and let go: it must slide and come back; look at its face.',
+    tells: 'a brush that sticks, a spring gone soft',
+    outcomes: [
+      { id: 'free', name: 'Free, springs press', word: 'sound' },
+      {
+        id: 'sticks',
+        name: 'Sticks or hardly presses',
+        word: 'failed',
+        then: 'Free it in its holder, renew the spring; look at the ring.',
+      },
+      { id: 'chipped', name: 'Chipped or burnt', word: 'failed', then: 'A new brush set; look at the rings.' },
+    ],
+    // Odds from memory.
+    usual: [0.986, 0.007, 0.007],
+    odds: { 'brush-contact': [0.1, 0.7, 0.2], 'brush-worn': [0.35, 0.35, 0.3], 'rings-dirty': [0.8, 0.08, 0.12] },
+  }),
+];
+
 export const ringsByEye = (): Check[] => [
   {
     id: 'rings-by-eye',
@@ -45,8 +69,18 @@ export const ringsByEye = (): Check[] => [
       kind: 'finding',
       outcomes: [
         { id: 'smooth', name: 'Smooth and bright', word: 'sound' },
-        { id: 'dull', name: 'Dull or dirty', word: 'doubtful' },
-        { id: 'burnt', name: 'Gouged, pitted or burnt', word: 'failed' },
+        {
+          id: 'dull',
+          name: 'Dull or dirty',
+          word: 'doubtful',
+          then: 'Clean them, and measure through the brushes again.',
+        },
+        {
+          id: 'burnt',
+          name: 'Gouged, pitted or burnt',
+          word: 'failed',
+          then: 'Turn them down, not below the least diameter; new brushes with it.',
+        },
       ],
       chances: (faults) => {
         const has = (species: string) => faults.some((fault) => fault.species === species);
@@ -57,3 +91,30 @@ export const ringsByEye = (): Check[] => [
     },
   },
 ];
+
+/** After turning, at the thinnest place [spread of sound rings from memory]. */
+export const ringDiameter = ({ ringLeastMillimetres: least }: ClawPole): Check[] =>
+  least === undefined
+    ? []
+    : [
+        {
+          id: 'ring-diameter',
+          species: 'ring-diameter',
+          place: '',
+          name: 'Slip ring diameter, the thinner one',
+          assembly: 'opened',
+          minutes: 0.5,
+          unit: 'millimetres',
+          how: 'Caliper across the track where the brush runs, after turning if it was turned.',
+          tells: 'whether the rings may run again',
+          cautions: [],
+          method: {
+            kind: 'length',
+            least,
+            expected: (faults) =>
+              faults.some(({ species }) => species === 'rings-worn')
+                ? { mean: least - 0.4, sigma: 0.3 }
+                : { mean: least + 0.8, sigma: 0.5 },
+          },
+        },
+      ];

@@ -1,4 +1,4 @@
-import { type Check, meterCheck, type PresentFault } from '../../../checks/index.ts';
+import { type Check, type LowAndHigh, meterCheck, type PresentFault } from '../../../checks/index.ts';
 import { supplyNode } from '../circuit.ts';
 import type { ClawPole } from '../parameters.ts';
 
@@ -28,7 +28,7 @@ export function fieldThroughBrushes(machine: ClawPole): Check[] {
       assembly: 'closed',
       minutes: 0.5,
       unit: 'ohms',
-      how: `${where}; turn the shaft slowly by hand and watch the reading.`,
+      how: `${where}; turn the shaft slowly by hand and watch the reading: type the lowest and the highest, like 3.1 3.4, or choose.`,
       tells: 'a brush that loses contact at some angles',
       cautions: ['No sleeve, ring or glove near the pulley.'],
       method: {
@@ -40,9 +40,17 @@ export function fieldThroughBrushes(machine: ClawPole): Check[] {
           { id: 'never', name: 'No reading at all', word: 'failed' },
         ],
         chances: turningChances,
+        watched: turningSeen,
       },
     },
   ];
+}
+
+/** A sound field moves by less than a tenth and the meter's own unrest [common practice, no source]. */
+function turningSeen({ low, high }: LowAndHigh): string {
+  if (low === Infinity) return 'never';
+  if (high === Infinity) return 'lost';
+  return high > 1.1 * low + 0.2 ? 'jumps' : 'steady';
 }
 
 /** Odds of what the needle does while the shaft turns [from memory]. */

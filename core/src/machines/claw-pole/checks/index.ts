@@ -1,20 +1,27 @@
 import type { Check } from '../../../checks/index.ts';
 import type { ClawPole } from '../parameters.ts';
 import { bridge } from './bridge.ts';
-import { brushLength, ringsByEye } from './brushes.ts';
+import { brushesByEye, brushLength, ringDiameter, ringsByEye } from './brushes.ts';
+import { byHand, statorByEye } from './by-hand.ts';
 import { diodesAlone, diodesJoined, diodesUnderCurrent, exciterAlone, exciterDiodes } from './diodes.ts';
 import { fieldThroughBrushes } from './field.ts';
 import { leadsNull } from './leads.ts';
+import { regulatorTwin } from './regulator.ts';
 import { rotorChecks } from './rotor.ts';
 import { statorPairs, statorToCore } from './stator.ts';
 
 /** In the order of work. */
 const catalogue: readonly ((machine: ClawPole) => Check[])[] = [
   leadsNull,
+  byHand,
   bridge,
   fieldThroughBrushes,
   brushLength,
+  brushesByEye,
   ringsByEye,
+  ringDiameter,
+  statorByEye,
+  regulatorTwin,
   rotorChecks,
   diodesJoined,
   diodesUnderCurrent,

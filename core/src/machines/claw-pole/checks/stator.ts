@@ -10,15 +10,33 @@ function pairs(assembly: Assembly, species: string, suffix: string): Check[] {
       name: `Stator leads ${pair[0]} and ${pair[1]}${suffix}`,
       assembly,
       minutes: 0.3,
-      setup: { function: 'ohms', red: lead(pair[0]!), black: lead(pair[1]!) },
-      how: `One probe on lead ${pair[0]}, the other on lead ${pair[1]}; read with the leads' null taken.`,
+      setup: { function: 'ohms', red: lead(pair[0]!), black: lead(pair[1]!), held: 'lowest' },
+      how: `Lowest ohms range; one probe on lead ${pair[0]}, the other on lead ${pair[1]}. More than the range shows is OL.`,
       tells: 'an open phase; shorted turns only with a meter fine enough',
     }),
   );
 }
 
+/** Volts over amps: what an ohmmeter can't tell, since neither leads nor contacts are in it. */
+const drops = (): Check[] =>
+  Object.values(windingLeads).map((pair) => {
+    const [plus, minus] = [lead(pair[0]!), lead(pair[1]!)];
+    return meterCheck({
+      species: 'stator-drop',
+      place: pair,
+      name: `Stator leads ${pair[0]} and ${pair[1]} under 5 A, volts across`,
+      assembly: 'opened',
+      minutes: 1,
+      setup: { function: 'drop', red: plus, black: minus, feed: { plus, minus } },
+      how: `Bench supply through the series resistor into lead ${pair[0]}, out of lead ${pair[1]}; the meter’s probes on the winding itself, inside the supply’s clips.`,
+      tells: 'shorted turns that no ohmmeter of the shop shows: the three must be alike',
+      cautions: ['Resistor or lamp gets hot: a few seconds.'],
+    });
+  });
+
 export const statorPairs = (): Check[] => [
   ...pairs('opened', 'stator-pair', ', diodes joined'),
+  ...drops(),
   ...pairs('unsoldered', 'stator-pair-free', ''),
 ];
 

@@ -1,4 +1,5 @@
 import type { Fault } from '../../family.ts';
+import type { ClawPole } from '../parameters.ts';
 
 /** Severity: resistance added by the brush that no longer presses. */
 export const brushWorn = (): Fault[] => [
@@ -42,3 +43,20 @@ export const ringsDirty = (): Fault[] => [
     repair: 'clean the slip rings or turn them down to the least diameter',
   },
 ];
+
+/** Turned or worn below the least diameter: nothing left to clean. */
+export const ringsWorn = (machine: ClawPole): Fault[] =>
+  machine.ringLeastMillimetres === undefined
+    ? []
+    : [
+        {
+          id: 'rings-worn',
+          species: 'rings-worn',
+          place: '',
+          part: 'rings',
+          name: 'slip rings below their least diameter',
+          weight: 0.8,
+          severity: { unit: 'none', grades: [1] },
+          edits: () => [],
+        },
+      ];

@@ -25,7 +25,7 @@ export const diodeShorted = (machine: ClawPole): Fault[] =>
   each(machine, (place) => ({
     ...at('diode-shorted', place, 'shorted'),
     weight: 2,
-    severity: { unit: 'ohms', grades: [0.02, 0.5] },
+    severity: { unit: 'ohms', grades: [0.02, 0.1, 0.5] },
     edits: (ohms) => [{ element: `leak:${place}`, set: ohms }],
   }));
 

@@ -1,12 +1,13 @@
 import type { Fault } from '../../family.ts';
 import type { ClawPole } from '../parameters.ts';
-import { brushContact, brushWorn, ringsDirty } from './brushes.ts';
+import { brushContact, brushWorn, ringsDirty, ringsWorn } from './brushes.ts';
 import { diodeLeaky, diodeOpen, diodeShorted } from './diode.ts';
 import { exciterOpen, exciterShorted } from './exciter.ts';
 import { outputLeak } from './output.ts';
 import { rotorCore, rotorOpen, rotorTurns } from './rotor.ts';
 import { statorCore, statorOpen, statorTurns } from './stator.ts';
-import { regulator, runningGear } from './unexamined.ts';
+import { regulator } from './regulator.ts';
+import { runningGear } from './running-gear.ts';
 
 /** Weights throughout are from memory: how often each is met on the bench, relative to one another. */
 const catalogue: readonly ((machine: ClawPole) => Fault[])[] = [
@@ -22,6 +23,7 @@ const catalogue: readonly ((machine: ClawPole) => Fault[])[] = [
   brushWorn,
   brushContact,
   ringsDirty,
+  ringsWorn,
   statorOpen,
   statorTurns,
   statorCore,
@@ -35,6 +37,8 @@ export const clawPoleFaults = (machine: ClawPole): readonly Fault[] => catalogue
 const chains: readonly (readonly [string, string, number])[] = [
   ['brush-worn', 'rings-dirty', 5],
   ['brush-contact', 'rings-dirty', 4],
+  ['brush-worn', 'rings-worn', 4],
+  ['bearing-worn', 'shaft-damaged', 4],
   ['diode-shorted', 'stator-turns', 3],
   ['diode-shorted', 'diode-open', 3],
   ['rotor-turns', 'regulator', 2],

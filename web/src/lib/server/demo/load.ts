@@ -47,6 +47,9 @@ export async function loadDemo(): Promise<void> {
   }
 }
 
+const typedAs = (outcome: Outcome): string =>
+  outcome.kind === 'value' ? String(outcome.value) : outcome.kind === 'finding' ? outcome.finding : 'OL';
+
 async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date): Promise<void> {
   const due = formatISO(addDays(start, unit.dueInDays), { representation: 'date' });
   const tag = await checkIn(shopId, by, { ...unit, id: randomUUID(), due }, unit.meter);
@@ -60,7 +63,7 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       place: 'bench',
       told: 'own',
       check,
-      typed: outcome.kind === 'value' ? String(outcome.value) : outcome.kind === 'over-range' ? 'OL' : outcome.finding,
+      typed: typedAs(outcome),
       outcome,
       meter: unit.meter,
       celsius: unit.celsius,

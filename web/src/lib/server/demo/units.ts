@@ -72,7 +72,7 @@ const prices: Prices = {
     brushes: { price: 9 },
     stator: { price: 78 },
     regulator: { price: 38 },
-    'running-gear': { price: 31 },
+    bearings: { price: 31 },
   },
 };
 

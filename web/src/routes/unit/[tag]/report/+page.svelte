@@ -87,7 +87,7 @@
             <td>{reading.name}</td>
             <td
               ><span class="figure">{reading.shown}</span>{#if reading.net}<span class="block">{reading.net}</span
-                >{/if}</td
+                >{/if}{#if reading.then}<span class="block">{reading.then}</span>{/if}</td
             >
             <td>{reading.expected || '–'}</td>
             <td
