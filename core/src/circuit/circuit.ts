@@ -38,6 +38,9 @@ export interface OperatingPoint {
 
 const mostIterations = 200;
 const settledVolts = 1e-9;
+/** Newton's steps that go round in a circle come to rest when only half of each is taken. */
+const undampedIterations = 40;
+const dampedShare = 0.5;
 
 /**
  * A network laid out for solving: nodal analysis with Newton's method for the junctions.
@@ -158,7 +161,8 @@ export class Circuit {
       this.#assemble(values, sources, junctionVolts);
       this.#eliminate();
       const nodeVolts = this.#substitute(this.#injected);
-      if (this.#advance(values, nodeVolts, junctionVolts) < settledVolts) {
+      const share = iteration > undampedIterations ? dampedShare : 1;
+      if (this.#advance(values, nodeVolts, junctionVolts, share) < settledVolts) {
         return { nodeVolts, junctionVolts, iterations: iteration };
       }
     }
@@ -272,8 +276,8 @@ export class Circuit {
     return volts;
   }
 
-  /** Moves the junction voltages to the new solution; answers the largest move. */
-  #advance(values: ElementValues, nodeVolts: Float64Array, junctionVolts: Float64Array): number {
+  /** Moves the junction voltages by a share of the way to the new solution; answers the largest move. */
+  #advance(values: ElementValues, nodeVolts: Float64Array, junctionVolts: Float64Array, share: number): number {
     let largest = 0;
     for (let j = 0; j < junctionVolts.length; j++) {
       if (!values.closed[j]) continue;
@@ -283,7 +287,7 @@ export class Circuit {
       const siemens = this.#small[1]!;
       const across = nodeVolts[this.junctionEnds[2 * j]!]! - nodeVolts[this.junctionEnds[2 * j + 1]!]!;
       const amps = (this.#small[0]! + siemens * (across - last)) / (1 + siemens * law.seriesOhms);
-      const next = limitStep(law, across - amps * law.seriesOhms, last);
+      const next = last + share * (limitStep(law, across - amps * law.seriesOhms, last) - last);
       largest = Math.max(largest, Math.abs(next - last));
       junctionVolts[j] = next;
     }
