@@ -29,6 +29,7 @@ module.exports = {
       'blame',
       'verdict',
       'shelf',
+      'limits',
       'record',
       'assess',
     ]),

@@ -50,7 +50,7 @@ describe('the API', () => {
 
   const badChanges: readonly (readonly [string, Record<string, unknown>, RegExp])[] = [
     ['a state of assembly that is none', { assembly: 'in pieces' }, /no state of assembly/],
-    ['a meter the shop lacks', { meter: 'borrowed' }, /no such meter/],
+    ['a meter the shop lacks', { meter: 'borrowed' }, /no meter “borrowed”/],
     ['a part hotter than any bench', { celsius: 900 }, /above 200/],
     ['a price below nothing', { prices: { items: {}, exchange: -5 } }, /prices\.exchange/],
     ['a field nobody knows', { colour: 'red' }, /unknown|unspecified/],

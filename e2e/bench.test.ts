@@ -241,7 +241,7 @@ describe('at the bench', () => {
     await page.waitForSelector('section[aria-label="Suspects"] h2:has-text("Suspects: Stator")');
     await page.selectOption('label:has-text("Any check") select', { label: 'Stator leads A and B' });
     await page.waitForSelector('figcaption:has-text("can’t tell")');
-    expect(await page.textContent('figcaption')).match(/bench meter/);
+    expect(await page.textContent('figcaption')).match(/Bench meter/);
   });
 
   it('browser and server reason alike', async () => {

@@ -86,7 +86,10 @@ describe('the shelf', () => {
   it('at the bench: the published limit stands at its check with its source, the traps one touch away', async () => {
     await bench(1001);
     await pick('Slip ring to slip ring');
-    await page.waitForSelector('text=Published: at least 7.90 Ω (Ferrolux bench sheet 7), at most 9.20 Ω');
+    await page.waitForSelector(
+      'table[aria-label="Limits by school"] tr:has-text("Published"):has-text("Ferrolux bench sheet 7")',
+    );
+    expect(await page.textContent('table[aria-label="Limits by school"]')).match(/7\.90.Ω to 9\.20.Ω/);
     await page.click('summary:has-text("On the shelf: 2 to take care of")');
     await page.waitForSelector('text=look for the notch on the left');
     await page.click('a:has-text("All that is known of Ferrolux 28-90")');

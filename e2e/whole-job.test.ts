@@ -20,6 +20,9 @@ describe('the whole job by keyboard', () => {
     await arrive(/\/unit\/\d+$/);
     tag = Number(/\d+$/.exec(page.url())![0]);
     expect(tag).greaterThan(1014);
+    // Another test's meter is no longer in hand here.
+    await page.evaluate(() => localStorage.removeItem('refectum-meter'));
+    await page.reload();
     await page.waitForSelector('section[aria-label="Suspects"]');
   });
 

@@ -64,7 +64,7 @@ const script: readonly (readonly [string, number | 'OL'])[] = [
 
 /** From each reading to what is believed, and on to what to do: cold, and prepared as the bench does while idle. */
 function readingMilliseconds(machine: ClawPole, prepared: boolean): { diagnosis: number; outlook: number }[] {
-  const session = unitSession(machine, 'no-charge', [meter.id]);
+  const session = unitSession(machine, 'no-charge', [meter]);
   const situation = { assembly: 'opened', meter: meter.id, celsius: 20, prices: { items: {} } };
   const tape: TapeReading[] = [];
   session.assess({ ...situation, readings: tape });
@@ -80,7 +80,7 @@ function readingMilliseconds(machine: ClawPole, prepared: boolean): { diagnosis:
   });
 }
 
-const { faults, particles, builds } = unitSession(known, 'no-charge', [meter.id]).opened;
+const { faults, particles, builds } = unitSession(known, 'no-charge', [meter]).opened;
 const unknown = clawPoleGeneric(12, 90);
 console.log(`${faults.length} faults, ${particles.length} hypotheses with their severities, ${builds.length} build\n`);
 const reading = microsecondsPerReading();
@@ -89,7 +89,7 @@ row('one static reading of the closed unit', reading, 'µs', 'target under 50');
 row('the same by ngspice, one process', spice, 'ms', `ratio ${((spice * 1000) / reading).toFixed(0)}`);
 for (const [name, machine] of [
   ['build known', known],
-  [`build unknown (${unitSession(unknown, 'no-charge', [meter.id]).opened.builds.length} builds)`, unknown],
+  [`build unknown (${unitSession(unknown, 'no-charge', [meter]).opened.builds.length} builds)`, unknown],
 ] as const) {
   for (let i = 0; i < 2; i++) readingMilliseconds(machine, true);
   const warm = readingMilliseconds(machine, true);

@@ -34,7 +34,7 @@ else void gather();
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
   for (const [m, [model, machine]] of models.entries()) {
-    const session = unitSession(machine, 'none', [meter.id]);
+    const session = unitSession(machine, 'none', [meter]);
     for (let i = at; i < count; i += of) {
       if (i % models.length !== m) continue;
       for (const policy of policies) {

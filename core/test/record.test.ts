@@ -1,3 +1,4 @@
+import { multimeterById } from '../src/instruments/index.ts';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import { assessJob, unitSession } from '../src/assess/index.ts';
@@ -81,7 +82,9 @@ describe('record: the job file', () => {
     ['machine.connection', 'triangle', /star, delta, unknown/],
     ['complaint', 'sulks', /complaint/],
     ['readings.0.outcome', { kind: 'value', value: 'half' }, /readings\[0\]\.outcome/],
-    ['readings.0.meter', 'borrowed', /pocket, workshop, bench/],
+    ['readings.0.outcome', { kind: 'sulks' }, /changes and no-access/],
+    ['readings.0.round', 0, /round/],
+    ['works', [{ fitted: 'rotor' }], /works/],
     ['readings.0.celsius', 900, /celsius/],
     ['prices.exchange', -5, /exchange/i],
     ['tag', undefined, /tag/],
@@ -93,6 +96,18 @@ describe('record: the job file', () => {
       expect(validate(JSON.parse(text))).equal(false);
     });
   }
+  it('a meter that is neither one of the kinds nor described is refused; described, it is read with', () => {
+    const borrowed = { ...multimeterById('bench'), id: 'borrowed', name: 'Borrowed' };
+    const strange = broken('meter', 'borrowed');
+    expect(problemsOf(strange).join()).match(/“borrowed” is neither one of pocket, workshop, bench/);
+    const told = JSON.stringify({ ...(JSON.parse(strange) as object), meters: [borrowed] });
+    expect(validate(JSON.parse(told)), JSON.stringify(validate.errors)).equal(true);
+    const { next } = assessJob(readJobFile(told));
+    expect(next.length).greaterThan(0);
+  });
+  it('a round that follows no work is refused', () => {
+    expect(problemsOf(broken('readings.0.round', 2)).join()).match(/round 2 follows no work/);
+  });
   it('names every problem at once, and says so when it is not JSON', () => {
     const copy = JSON.parse(broken('machine.rotorOhms', 0)) as { celsius: number };
     copy.celsius = 500;
@@ -157,10 +172,13 @@ describe('assess: a job file alone', () => {
       celsius: 20,
     })) as JobFile['readings'];
     const situation = { assembly: 'closed', meter: 'workshop', celsius: 20, prices: { items: {} } };
-    const warm = unitSession(job().machine, 'no-charge', ['workshop']);
+    const warm = unitSession(job().machine, 'no-charge', [multimeterById('workshop')]);
     readings.forEach((_, i) => warm.assess({ ...situation, readings: readings.slice(0, i + 1) }));
     const one = warm.assess({ ...situation, readings });
-    const other = unitSession(job().machine, 'no-charge', ['workshop']).assess({ ...situation, readings });
+    const other = unitSession(job().machine, 'no-charge', [multimeterById('workshop')]).assess({
+      ...situation,
+      readings,
+    });
     expect(one.suspects.map((s) => s.fault)).deep.equal(other.suspects.map((s) => s.fault));
     one.suspects.forEach((s, i) => expect(s.chance).closeTo(other.suspects[i]!.chance, 1e-9 * s.chance));
     expect(one.verdict).deep.equal(other.verdict);
@@ -173,7 +191,7 @@ describe('assess: a job file alone', () => {
       meter: 'workshop',
       celsius: 20,
     });
-    const session = unitSession(job().machine, 'none', ['workshop']);
+    const session = unitSession(job().machine, 'none', [multimeterById('workshop')]);
     const judge = (ohms: number) =>
       session.assess({
         readings: [take('leads-null', 1.5), take('ring-ring', ohms)],

@@ -1,3 +1,4 @@
+import { multimeterById, multimeters } from '../src/instruments/index.ts';
 import { expect } from 'chai';
 import { type Ruler, rulerOf, type BenchSituation, unitSession, type TapeReading } from '../src/assess/index.ts';
 import type { Outcome } from '../src/checks/index.ts';
@@ -30,7 +31,7 @@ describe('a session: what it answers', () => {
   const readings = [take('leads-null', 0.3), take('bridge-forward', 0.476), take('ring-ring', 3.3)];
 
   it('the two halves and the verdict together are the whole', () => {
-    const session = unitSession(known, 'no-charge', ['workshop']);
+    const session = unitSession(known, 'no-charge', [multimeterById('workshop')]);
     const { engine, ...whole } = session.assess(situation(readings));
     expect(engine).match(/^\d+\.\d+\.\d+$/);
     const now = situation(readings);
@@ -39,9 +40,9 @@ describe('a session: what it answers', () => {
   });
 
   it('preparing changes no answer, wherever it is broken off', () => {
-    const plain = unitSession(known, 'no-charge', ['workshop']).assess(situation(readings));
+    const plain = unitSession(known, 'no-charge', [multimeterById('workshop')]).assess(situation(readings));
     for (const steps of [1, 50, 400]) {
-      const session = unitSession(known, 'no-charge', ['workshop']);
+      const session = unitSession(known, 'no-charge', [multimeterById('workshop')]);
       const work = session.prepare(situation(readings.slice(0, 2)), ['ring-ring', 'field-ohms']);
       for (let i = 0; i < steps; i++) work.next();
       expect(session.assess(situation(readings))).deep.equal(plain);
@@ -49,14 +50,14 @@ describe('a session: what it answers', () => {
   });
 
   it('preparing comes to an end', () => {
-    const session = unitSession(known, 'no-charge', ['workshop']);
+    const session = unitSession(known, 'no-charge', [multimeterById('workshop')]);
     let steps = 0;
     for (const _ of session.prepare(situation(readings), ['brush-length'])) steps++;
     expect(steps).within(10, 5000);
   });
 
   it('asks for the leads before a low resistance, once for each meter', () => {
-    const session = unitSession(known, 'no-charge', ['workshop', 'bench']);
+    const session = unitSession(known, 'no-charge', [multimeterById('workshop'), multimeterById('bench')]);
     const first = (taken: readonly TapeReading[], meter: string) =>
       session.outlook(situation(taken, { meter })).next[0]!.check;
     expect(first([], 'workshop')).equal('leads-null');
@@ -65,7 +66,9 @@ describe('a session: what it answers', () => {
   });
 
   it('tells what speaks for a suspect, strongest first, in bits with a sign', () => {
-    const [suspect] = unitSession(known, 'no-charge', ['workshop']).diagnose(situation(readings)).suspects;
+    const [suspect] = unitSession(known, 'no-charge', [multimeterById('workshop')]).diagnose(
+      situation(readings),
+    ).suspects;
     expect(suspect!.fault).match(/^diode-shorted/);
     const bits = suspect!.evidence.map((e) => Math.abs(e.bits));
     expect(bits).deep.equal([...bits].sort((a, b) => b - a));
@@ -74,7 +77,7 @@ describe('a session: what it answers', () => {
   });
 
   it('stops when every check has been done', () => {
-    const session = unitSession(known, 'none', ['workshop']);
+    const session = unitSession(known, 'none', [multimeterById('workshop')]);
     const everything = session.opened.checks.map((check) =>
       check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')
         ? take(check.id, { finding: check.method.kind === 'finding' ? check.method.outcomes[0]!.id : 'dark' })
@@ -87,7 +90,7 @@ describe('a session: what it answers', () => {
 
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
     const random = seeded(99);
-    const session = unitSession(known, 'low-charge', ['pocket']);
+    const session = unitSession(known, 'low-charge', [multimeterById('pocket')]);
     const numeric = session.opened.checks.filter(
       ({ method }) => method.kind === 'meter' && method.setup.function !== 'lamp',
     );
@@ -114,7 +117,12 @@ describe('a session: what it answers', () => {
 
 describe('the ruler of a check', () => {
   const ruler = (check: string, readings: readonly TapeReading[] = [], machine = known, meter = 'workshop'): Ruler =>
-    rulerOf(unitSession(machine, 'no-charge', [meter]), check, situation(readings, { meter }))!;
+    rulerOf(
+      unitSession(machine, 'no-charge', [multimeterById(meter)]),
+      check,
+      situation(readings, { meter }),
+      multimeters,
+    )!;
 
   it('lies in order: ends, sound band, suspects outside the sound band', () => {
     for (const check of ['bridge-forward', 'ring-ring', 'current-drop:A+', 'brush-length']) {
@@ -154,13 +162,13 @@ describe('the ruler of a check', () => {
     const { canTell, instead } = ruler('stator-pair:AB', [take('leads-null', 0.3, 'pocket')], known, 'pocket');
     expect(canTell).equal(false);
     expect(instead.join('; '))
-      .match(/bench meter/)
-      .and.match(/5 A through the winding/);
+      .match(/Bench meter/)
+      .and.match(/Stator leads A and B under 5 A/);
     expect(ruler('stator-pair:AB', [take('leads-null', 0.02, 'bench')], known, 'bench').canTell).equal(true);
   });
 
   it('there is none for what the eye or a lamp answers', () => {
-    const session = unitSession(known, 'no-charge', ['workshop']);
+    const session = unitSession(known, 'no-charge', [multimeterById('workshop')]);
     const byEye = session.opened.checks.filter(({ method }) => method.kind === 'finding');
     const byLamp = session.opened.checks.filter(
       ({ method }) => method.kind === 'meter' && method.setup.function === 'lamp',

@@ -100,7 +100,7 @@ export class Stories {
 
   #sessionFor(complaint: string): VehicleSession {
     let session = this.#sessions.get(complaint);
-    if (!session) this.#sessions.set(complaint, (session = new VehicleSession(vehicle, unit, complaint, [meter.id])));
+    if (!session) this.#sessions.set(complaint, (session = new VehicleSession(vehicle, unit, complaint, [meter])));
     return session;
   }
 

@@ -10,7 +10,7 @@ import { bench, type Hidden, hide, HiddenUnit, type Told } from './hidden-units.
 describe('a small study: hidden faults, found by following the advice', () => {
   const meter = multimeterById('bench');
   const nominal: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
-  const session = unitSession(nominal, 'none', [meter.id]);
+  const session = unitSession(nominal, 'none', [meter]);
   const random = seeded(20261125);
   const all = families['claw-pole'].checks(nominal).reduce((sum, check) => sum + check.minutes, 20);
   const study = (units: number, fits: (hidden: readonly Hidden[]) => boolean): Told[] => {

@@ -1,3 +1,4 @@
+import { multimeterById } from '../src/instruments/index.ts';
 import { expect } from 'chai';
 import { type TapeReading, VehicleSession } from '../src/assess/index.ts';
 import type { Teller } from '../src/belief/index.ts';
@@ -15,7 +16,8 @@ const take = (check: string, result: number | string, told: Teller = 'own'): Tap
   celsius: 20,
   told,
 });
-const open = (complaint = 'no-charge', to = vehicle) => new VehicleSession(to, unit, complaint, ['workshop']);
+const open = (complaint = 'no-charge', to = vehicle) =>
+  new VehicleSession(to, unit, complaint, [multimeterById('workshop')]);
 const judge = (readings: readonly TapeReading[], complaint?: string, to?: typeof vehicle) =>
   open(complaint, to).assessVehicle({ readings, assembly: 'parked', meter: 'workshop', celsius: 20 });
 const likeliest = (readings: readonly TapeReading[], complaint?: string) =>

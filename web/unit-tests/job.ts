@@ -1,3 +1,4 @@
+import { multimeters } from '@refectum/core/instruments';
 import { clawPoleGeneric } from '@refectum/core/machines';
 import type { Job, TakenReading } from '../src/lib/job.ts';
 
@@ -15,6 +16,7 @@ export const taken = (check: string, result: number | string, more: Partial<Take
   celsius: 20,
   at: '2026-05-04T08:30:00Z',
   technician: 'Ansa Brimmel',
+  round: 1,
   ...more,
 });
 
@@ -35,6 +37,10 @@ export const jobWith = (readings: readonly TakenReading[], more: Partial<Job> = 
   celsius: 20,
   prices: { items: {} },
   vehicle: null,
+  variants: [],
+  knownGood: false,
+  works: [],
+  meters: multimeters.map((known) => ({ known, calibratedOn: null, everyMonths: null, retired: false })),
   checkedInAt: '2026-05-04T08:00:00Z',
   technician: 'Ansa Brimmel',
   readings,

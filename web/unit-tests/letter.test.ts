@@ -1,3 +1,4 @@
+import { multimeterById } from '@refectum/core/instruments';
 import { VehicleSession } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
 import { vehicleGeneric } from '@refectum/core/vehicle';
@@ -10,7 +11,7 @@ import { standIds, stands } from '../src/lib/stands.ts';
 
 const letter = (readings: readonly TakenReading[], complaint = 'no-charge') => {
   const job = jobWith(readings, { complaint });
-  const session = new VehicleSession(vehicleOf(job), job.machine, job.complaint, ['workshop']);
+  const session = new VehicleSession(vehicleOf(job), job.machine, job.complaint, [multimeterById('workshop')]);
   const assessed = session.assessVehicle({ ...job, assembly: 'parked', readings: originOf(job).readings });
   return { ...letterOf(job, assessed), course: assessed.blame.course };
 };

@@ -1,3 +1,4 @@
+import { multimeterById } from '@refectum/core/instruments';
 import { unitSession, VehicleSession } from '@refectum/core/assess';
 import { expect } from 'chai';
 import { backTo } from '../src/lib/back-to.ts';
@@ -12,7 +13,7 @@ const line = (job: Job, name: string): string | undefined =>
     .replaceAll(/[\u202f\u2009]/g, ' ');
 const onBench = { place: 'bench' } as const;
 const vehicle = (job: Job) => {
-  const session = new VehicleSession(vehicleOf(job), job.machine, job.complaint, ['workshop']);
+  const session = new VehicleSession(vehicleOf(job), job.machine, job.complaint, [multimeterById('workshop')]);
   const assessed = session.assessVehicle({ ...job, assembly: 'parked', readings: originOf(job).readings });
   return vehicleLines(job, assessed);
 };
@@ -55,7 +56,7 @@ describe('the report in words', () => {
   });
   it('lists the parts under their words, the worst first, each part once', () => {
     const job = jobWith([taken('brush-length', 1.5, onBench), taken('field-turning', 'never', onBench)]);
-    const session = unitSession(job.machine, job.complaint, ['workshop']);
+    const session = unitSession(job.machine, job.complaint, [multimeterById('workshop')]);
     const assessment = session.assess({ ...job, readings: standing(job, 'bench').map(tapeReading) });
     const lines = findingsLines(assessment);
     const order = ['failed', 'doubtful', "can't tell", 'sound', 'not looked at'];

@@ -13,22 +13,31 @@ import {
   soundBands,
 } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
-import { multimeterById, multimeters } from '../instruments/index.ts';
+import type { Multimeter } from '../instruments/index.ts';
 import type { Ruler, RulerBand } from './assessment.ts';
 import type { Session, Situation } from './session.ts';
 import { bandsText, faultName } from './words.ts';
 
 const drawnSuspects = 5;
 
-/** The ruler of a check: the bands of a sound unit and of the suspects it would show, with the meter in hand. */
-export function rulerOf(session: Session, checkId: string, situation: Situation): Ruler | undefined {
+/**
+ * The ruler of a check: the bands of a sound unit and of the suspects it would show, with the meter in hand.
+ * `others`: meters that the shop has beside it.
+ */
+export function rulerOf(
+  session: Session,
+  checkId: string,
+  situation: Situation,
+  others: readonly Multimeter[] = [],
+): Ruler | undefined {
   const { opened } = session;
   const check = checkOf(opened, checkId);
   if (check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')) {
     return undefined;
   }
   const belief = session.beliefAfter(situation.readings);
-  const conditions = { meter: multimeterById(situation.meter), celsius: situation.celsius };
+  const meter = session.meter(situation.meter);
+  const conditions = { meter, celsius: situation.celsius };
   const sound = soundBands(opened, belief, check, conditions);
   const chances = faultChances(opened, belief);
   const suspects = [...chances.keys()]
@@ -42,7 +51,7 @@ export function rulerOf(session: Session, checkId: string, situation: Situation)
   const tells = canTell(opened, belief, check, conditions);
   const bands = [...sound, ...drawn.map((s) => s.band)].filter((band) => band.over < 0.5);
   const { from, to } = ends(check, bands);
-  const top = topOf(check, situation.meter);
+  const top = topOf(check, meter);
   return {
     check: check.id,
     unit: check.unit as Ruler['unit'],
@@ -52,7 +61,7 @@ export function rulerOf(session: Session, checkId: string, situation: Situation)
     sound: soundRows(sound),
     suspects: drawn.map(({ name, chance, band }) => ({ name, chance, ...drawnBand(band) })),
     canTell: tells,
-    instead: tells ? [] : insteadOf(session, check, situation),
+    instead: tells ? [] : insteadOf(session, check, situation, others),
     expected: bandsText(check, sound),
   };
 }
@@ -118,17 +127,22 @@ function ends(check: Check, bands: readonly Band[]): { from: number; to: number 
   return { from: low - 0.25 * reach, to: high + 0.25 * reach };
 }
 
-function topOf({ method }: Check, meterId: string): number | undefined {
-  const meter = multimeterById(meterId);
+function topOf({ method }: Check, meter: Multimeter): number | undefined {
   if (method.kind !== 'meter') return undefined;
-  if (method.setup.function === 'diode') return meter.diode.fullScale;
-  return method.setup.function === 'ohms' ? meter.ohms.at(-1)!.fullScale : undefined;
+  const { function: use, held } = method.setup;
+  if (use === 'diode') return meter.diode.fullScale;
+  return use === 'ohms' ? meter.ohms.at(held === 'lowest' ? 0 : -1)!.fullScale : undefined;
 }
 
-/** What would tell where this meter can't: another meter of the shop, or volts over amps. */
-function insteadOf(session: Session, check: Check, { meter, celsius }: Situation): string[] {
+/** What would tell where this meter can't: another meter of the shop, another check of the same thing. */
+function insteadOf(
+  session: Session,
+  check: Check,
+  { meter, celsius }: Situation,
+  others: readonly Multimeter[],
+): string[] {
   const { subject, complaint } = session.opened;
-  const better = multimeters.filter((other) => {
+  const better = others.filter((other) => {
     if (other.id === meter) return false;
     const opened = openCase(subject, complaint, [other]);
     const conditions = { meter: other, celsius };
@@ -136,9 +150,24 @@ function insteadOf(session: Session, check: Check, { meter, celsius }: Situation
     return canTell(opened, nulled, checkOf(opened, check.id), conditions);
   });
   return [
-    ...better.map((other) => `the ${other.name.toLowerCase()}`),
-    ...(check.unit === 'ohms' ? ['volts over amps: 5 A through the winding, millivolts across it'] : []),
+    ...better.map((other) => other.name),
+    ...(check.unit === 'ohms' ? [dropOf(session, check) ?? 'volts over amps: 5 A through it, volts across it'] : []),
   ];
+}
+
+/** The check that measures the same places by volts under current, named; none where there is none. */
+function dropOf({ opened }: Session, { method }: Check): string | undefined {
+  if (method.kind !== 'meter') return undefined;
+  const { red, black } = method.setup;
+  const same = opened.checks.find(({ method: other }) => {
+    return (
+      other.kind === 'meter' &&
+      other.setup.function === 'drop' &&
+      other.setup.red === red &&
+      other.setup.black === black
+    );
+  });
+  return same && `“${same.name}”`;
 }
 
 /** The leads' null as it would come out with a meter. */

@@ -24,7 +24,7 @@ import {
   wordOf,
 } from '../belief/index.ts';
 import { type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
-import { type Multimeter, multimeterById } from '../instruments/index.ts';
+import type { Multimeter } from '../instruments/index.ts';
 import type { Complaint, Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type {
@@ -85,10 +85,28 @@ export class Session {
   /** Words given to readings, by the belief they met. */
   readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
 
-  /** `meters`: ids of every meter that readings were or will be taken with. */
-  constructor(subject: Subject, complaint: Complaint, meters: readonly string[]) {
-    this.opened = openCase(subject, complaint, [...new Set(meters)].map(multimeterById));
-    this.#history = new History(this.opened);
+  readonly #meters: ReadonlyMap<string, Multimeter>;
+
+  /**
+   * `meters`: every meter that readings were or will be taken with. `before`: what was believed before the first of
+   * them, when that isn't the prior.
+   */
+  constructor(
+    subject: Subject,
+    complaint: Complaint,
+    meters: readonly Multimeter[],
+    before?: (opened: Case) => Belief,
+  ) {
+    this.#meters = new Map(meters.map((meter) => [meter.id, meter]));
+    this.opened = openCase(subject, complaint, [...this.#meters.values()]);
+    this.#history = new History(this.opened, before?.(this.opened));
+  }
+
+  /** A meter of this session by its id. */
+  meter(id: string): Multimeter {
+    const meter = this.#meters.get(id);
+    if (!meter) throw new RangeError(`no meter “${id}” here: known are ${[...this.#meters.keys()].join(', ')}`);
+    return meter;
   }
 
   /** All that follows from the readings of a unit on the bench. */
@@ -118,7 +136,7 @@ export class Session {
     const { opened } = this;
     const readings = situation.readings.map((reading) => this.#reading(reading));
     const belief = this.beliefAfter(situation.readings);
-    const conditions = conditionsOf(situation);
+    const conditions = this.#conditions(situation);
     const done = new Set(readings.map((reading) => reading.check.id));
     const advice = advise(opened, belief, conditions, done, situation.assembly);
     return {
@@ -146,7 +164,7 @@ export class Session {
    */
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
-    const predictor = opened.predictor(conditionsOf(situation));
+    const predictor = opened.predictor(this.#conditions(situation));
     const belief = this.beliefAfter(situation.readings);
     for (const check of likely.map((id) => checkOf(opened, id))) {
       for (const [b, build] of opened.builds.entries()) {
@@ -169,7 +187,7 @@ export class Session {
   /** Thinks a sound reading of a check through, to no end but that the engine has compiled the way by the time it matters. */
   *#rehearse(belief: Belief, check: Check, situation: Situation): Generator<undefined, void> {
     const { opened } = this;
-    const conditions = conditionsOf(situation);
+    const conditions = this.#conditions(situation);
     const [band] = soundBands(opened, belief, check, conditions);
     if (this.#rehearsed >= rehearsals || !band || band.over > 0.5) return;
     this.#rehearsed++;
@@ -179,9 +197,13 @@ export class Session {
     yield;
   }
 
+  #conditions({ meter, celsius }: Situation): Conditions {
+    return { meter: this.meter(meter), celsius };
+  }
+
   #reading({ check, outcome, meter, celsius, told = 'own' }: TapeReading): Reading {
     const known = checkOf(this.opened, check);
-    const using = multimeterById(meter);
+    const using = this.meter(meter);
     return { check: known, outcome: asShown(known, outcome, using), meter: using, celsius, slip: hearsay[told] };
   }
 
@@ -242,7 +264,8 @@ function asShown({ method }: Check, outcome: Outcome, meter: Multimeter): Outcom
   return beyond ? { kind: 'over-range' } : outcome;
 }
 
-const conditionsOf = ({ meter, celsius }: Situation): Conditions => ({ meter: multimeterById(meter), celsius });
+/** Siblings that differ by rounding alone stay in the order of the machine, on every computer the same. */
+const even = (chance: number): number => Number(chance.toPrecision(9));
 
 function suspectsOf(
   opened: Case,
@@ -253,7 +276,7 @@ function suspectsOf(
   const chances = faultChances(opened, belief);
   return [...chances.keys()]
     .filter((f) => chances[f]! >= leastChance)
-    .sort((a, b) => chances[b]! - chances[a]!)
+    .sort((a, b) => even(chances[b]!) - even(chances[a]!))
     .slice(0, shownSuspects)
     .map((f): Suspect => {
       const fault = opened.faults[f]!;

@@ -1,7 +1,8 @@
 import { type Blame, blameOf, complaintAfter } from '../blame/index.ts';
-import { type Complaint, familyOf, type Machine, subjectOf } from '../machines/index.ts';
+import { type Complaint, familyOf, type Machine, subjectOf, type Variant } from '../machines/index.ts';
 import { type Vehicle, vehicleSubject } from '../vehicle/index.ts';
-import { complaintOf } from '../belief/index.ts';
+import { beliefAfterWork, complaintOf } from '../belief/index.ts';
+import type { Multimeter } from '../instruments/index.ts';
 import type { Diagnosis, Outlook } from './assessment.ts';
 import { Session, type Situation, type TapeReading } from './session.ts';
 
@@ -14,7 +15,7 @@ export interface VehicleAssessment extends Diagnosis, Outlook {
 export class VehicleSession extends Session {
   readonly #unit: Machine;
 
-  constructor(vehicle: Vehicle, unit: Machine, complaintId: string, meters: readonly string[]) {
+  constructor(vehicle: Vehicle, unit: Machine, complaintId: string, meters: readonly Multimeter[]) {
     const { subject, complaint } = vehicleSubject(vehicle, unit, complaintId);
     super(subject, complaint, meters);
     this.#unit = unit;
@@ -46,18 +47,43 @@ export interface Origin {
   readonly readings: readonly TapeReading[];
 }
 
-export const vehicleSession = (
+/** What was done to the unit after a round of readings: items fitted new, parts mended in place. */
+export interface Work {
+  readonly fitted: readonly string[];
+  readonly mended: readonly string[];
+}
+
+/** A round of readings that work has ended. */
+export interface PastRound {
+  readonly readings: readonly TapeReading[];
+  readonly work: Work;
+}
+
+/** What is known of a unit before the first reading of a round. */
+export interface Background {
+  readonly origin?: Origin | undefined;
+  /** Earlier rounds of the same visit, in order. */
+  readonly past?: readonly PastRound[] | undefined;
+  /** What else the model is built as. */
+  readonly variants?: readonly Variant[] | undefined;
+}
+
+/** The session of a unit on the bench: it begins where its vehicle and the rounds before have led. */
+export function unitSession(
   unit: Machine,
   complaint: string,
-  meters: readonly string[],
-  origin: Origin,
-): VehicleSession =>
-  new VehicleSession(origin.vehicle, unit, complaint, [...meters, ...origin.readings.map((reading) => reading.meter)]);
-
-/** The session of a unit on the bench; what its vehicle taught is where it begins. */
-export function unitSession(unit: Machine, complaint: string, meters: readonly string[], origin?: Origin): Session {
-  const subject = subjectOf(unit);
+  meters: readonly Multimeter[],
+  { origin, past = [], variants = [] }: Background = {},
+): Session {
+  const subject = subjectOf(unit, variants);
   const heard = complaintOf(subject, complaint);
-  if (!origin?.readings.length) return new Session(subject, heard, meters);
-  return new Session(subject, vehicleSession(unit, complaint, [], origin).complaintAfter(origin.readings), meters);
+  const after = origin?.readings.length
+    ? new VehicleSession(origin.vehicle, unit, complaint, meters).complaintAfter(origin.readings)
+    : heard;
+  const round = past.at(-1);
+  if (!round) return new Session(subject, after, meters);
+  const before = unitSession(unit, complaint, meters, { origin, past: past.slice(0, -1), variants });
+  return new Session(subject, after, meters, (opened) =>
+    beliefAfterWork(before.opened, before.beliefAfter(round.readings), opened, round.work),
+  );
 }

@@ -1,5 +1,5 @@
 import { caliperSigma, type Check, findingsOf, type PresentFault } from '../checks/index.ts';
-import type { Circuit, ElementValues } from '../circuit/index.ts';
+import type { Circuit, Edit, ElementValues, Sensitivity, SpreadKind } from '../circuit/index.ts';
 import {
   benchSupply,
   countSigma,
@@ -24,7 +24,7 @@ export interface NumberPrediction {
   readonly top: number;
   /** What a slipped probe could show lies between 0 and here. */
   readonly span: number;
-  /** Of mean and noise, what the curve over the unit's uncertain quantities put there. */
+  /** Of mean and noise, what the curve over severities and the unit's uncertain quantities put there. */
   readonly bend: Bend;
 }
 
@@ -136,22 +136,28 @@ export function expectedByCircuit(
   }
   const dy = scaleSlope(shown.value, check.unit);
   const response = circuit.response(circuit.node(setup.red), circuit.node(setup.black));
-  const slope = unitSlope(circuit, values, shown, response, dimensions, shown.perVolt * dy);
+  const moves = circuit.sensitivity(values, shown.point, response);
+  const slope = unitSlope(circuit, values, moves, dimensions, shown.perVolt * dy);
   const noise = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
   const chords: Chords = {
     middle: toScale(shown.value, check.unit),
     read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
   };
-  const severe = bendOverSeverity(slope, chords, circuit, faults, dimensions);
-  const bend =
-    likened ??
-    (isBent(setup, shown, meter) ? bendOverKinds(slope, chords, circuit, values, dimensions, sigmas) : straight);
-  const noiseVariance = noise + severe.variance + bend.variance;
+  const bends = (): Bend => {
+    const kinds = isBent(setup, shown, meter) ? circuit.kinds : [];
+    return sumOf([
+      ...bendOverSeverity(slope, chords, circuit, faults, dimensions),
+      ...kinds.map((kind) => bendOverKind(slope, chords, circuit, values, kind, dimensions, sigmas)),
+    ]);
+  };
+  if (likened) addSeverityTangents(slope, circuit, values, moves, faults, dimensions, shown.perVolt * dy);
+  const bend = likened ?? bends();
+  const noiseVariance = noise + bend.variance;
   const top = toScale(shown.fullScale, check.unit);
   const span = spanOf(setup, top);
   return {
     kind: 'number',
-    mean: chords.middle + severe.shift + bend.shift,
+    mean: chords.middle + bend.shift,
     slope: kept(slope, noiseVariance),
     noiseVariance,
     top,
@@ -213,42 +219,65 @@ function bendOverSeverity(
   circuit: Circuit,
   faults: readonly FaultAt[],
   { severity }: Dimensions,
-): Bend {
-  return sumOf(
-    faults.flatMap(({ sigma }, n) => {
-      if (sigma === 0) return [];
-      const worse = (by: number) =>
-        faults.flatMap(({ fault, severity: size }, m) => fault.edits(m === n ? size * Math.exp(by * sigma) : size));
-      const { chord, bend } = chordOver(chords, (by) => circuit.withEdits(worse(by)), uniform);
-      slope[severity[n]!] = chord;
-      return [bend];
-    }),
-  );
+): Bend[] {
+  return faults.flatMap(({ sigma }, n) => {
+    if (sigma === 0) return [];
+    const { chord, bend } = chordOver(chords, (by) => circuit.withEdits(severer(faults, n, by * sigma)), uniform);
+    slope[severity[n]!] = chord;
+    return [bend];
+  });
 }
 
-/** Along each kind of uncertain quantity of the unit, what a batch shares and what its members have of their own at once. */
-function bendOverKinds(
+/** What the faults do when the severity of the n-th is off by `logs` in its logarithm. */
+const severer = (faults: readonly FaultAt[], n: number, logs: number): Edit[] =>
+  faults.flatMap(({ fault, severity }, m) => fault.edits(m === n ? severity * Math.exp(logs) : severity));
+
+/** Step in ln(severity) for its derivative. */
+const raise = 0.01;
+
+/** The slope over severity without a chord. */
+function addSeverityTangents(
+  slope: Float64Array,
+  circuit: Circuit,
+  values: ElementValues,
+  moves: Sensitivity,
+  faults: readonly FaultAt[],
+  { severity }: Dimensions,
+  perVolt: number,
+): void {
+  faults.forEach(({ sigma }, n) => {
+    if (sigma === 0) return;
+    const above = circuit.withEdits(severer(faults, n, raise));
+    let sum = 0;
+    for (let e = 0; e < values.ohms.length; e++) {
+      const relative = above.ohms[e]! / values.ohms[e]! - 1;
+      if (relative !== 0) sum += moves.perRelativeOhm[e]! * relative;
+    }
+    for (let e = 0; e < values.volts.length; e++) sum += moves.perEmfVolt[e]! * (above.volts[e]! - values.volts[e]!);
+    slope[severity[n]!] = (perVolt * sum * sigma) / raise;
+  });
+}
+
+/** Along one kind of uncertain quantity of the unit, what a batch shares and what its members have of their own at once. */
+function bendOverKind(
   slope: Float64Array,
   chords: Chords,
   circuit: Circuit,
   values: ElementValues,
+  kind: SpreadKind,
   { index }: Dimensions,
   sigmas: Float64Array,
 ): Bend {
-  return sumOf(
-    circuit.kinds.map((kind) => {
-      const shared = kind.shared === undefined ? undefined : index.get(kind.shared)!;
-      const own = kind.own.map((name) => index.get(name)!);
-      const width = Math.hypot(shared === undefined ? 0 : sigmas[shared]!, own.length ? sigmas[own[0]!]! : 0);
-      const found = chordOver(chords, (by) => circuit.swayed(values, kind, by * width), normal);
-      const chord = found.chord / width;
-      const tangent = shared === undefined ? own.reduce((sum, i) => sum + slope[i]!, 0) : slope[shared]!;
-      if (shared !== undefined) slope[shared] = chord;
-      const ratio = tangent === 0 ? 1 : Math.min(Math.max(chord / tangent, 0), steepest);
-      for (const i of own) slope[i]! *= ratio;
-      return found.bend;
-    }),
-  );
+  const shared = kind.shared === undefined ? undefined : index.get(kind.shared)!;
+  const own = kind.own.map((name) => index.get(name)!);
+  const width = Math.hypot(shared === undefined ? 0 : sigmas[shared]!, own.length ? sigmas[own[0]!]! : 0);
+  const found = chordOver(chords, (by) => circuit.swayed(values, kind, by * width), normal);
+  const chord = found.chord / width;
+  const tangent = shared === undefined ? own.reduce((sum, i) => sum + slope[i]!, 0) : slope[shared]!;
+  if (shared !== undefined) slope[shared] = chord;
+  const ratio = tangent === 0 ? 1 : Math.min(Math.max(chord / tangent, 0), steepest);
+  for (const i of own) slope[i]! *= ratio;
+  return found.bend;
 }
 
 function spanOf(setup: Setup, top: number): number {
@@ -260,13 +289,11 @@ function spanOf(setup: Setup, top: number): number {
 function unitSlope(
   circuit: Circuit,
   values: ElementValues,
-  shown: Shown,
-  response: Float64Array,
+  moves: Sensitivity,
   { index, names }: Dimensions,
   perVolt: number,
 ): Float64Array {
   const slope = new Float64Array(names.length);
-  const moves = circuit.sensitivity(values, shown.point, response);
   for (const { name, resistors, junctions, emfs } of circuit.spreads) {
     let sum = 0;
     for (const e of resistors) sum += values.spreadShare[e]! * moves.perRelativeOhm[e]!;

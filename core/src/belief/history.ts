@@ -1,11 +1,4 @@
-import {
-  countSigma,
-  currentClamp,
-  type MeterFunction,
-  type Multimeter,
-  type Range,
-  rangeFor,
-} from '../instruments/index.ts';
+import { countSigma, currentClamp, type MeterFunction, rangeFor, rangesOf } from '../instruments/index.ts';
 import { type Belief, beliefAfter, priorBelief } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { slipChance } from './likelihood.ts';
@@ -44,6 +37,10 @@ const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 const slipAfter = (reading: Reading, entries: number): number =>
   slipOf(reading) > slipChance ? slipOf(reading) : slipOf(reading) ** entries;
 
+/** The part of a multimeter that a reading is taken with. */
+const meterPart = (use: MeterFunction): 'diode' | 'ohms' | 'volts' =>
+  use === 'diode' ? 'diode' : use === 'volts' || use === 'drop' ? 'volts' : 'ohms';
+
 function agree(a: Reading, b: Reading): boolean {
   if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
   if (a.outcome.kind === 'finding') return b.outcome.kind === 'finding' && a.outcome.finding === b.outcome.finding;
@@ -51,15 +48,9 @@ function agree(a: Reading, b: Reading): boolean {
   const method = a.check.method;
   if (method.kind === 'length') return Math.abs(a.outcome.value - b.outcome.value) <= 0.3;
   const use = method.kind === 'meter' ? method.setup.function : 'ohms';
-  const ranges = rangesOf(a.meter, use);
+  const ranges = use === 'amps' ? currentClamp : rangesOf(a.meter, meterPart(use));
   const sigma = countSigma(rangeFor(ranges, a.outcome.value));
   return Math.abs(a.outcome.value - b.outcome.value) <= 3 * sigma + 0.02 * Math.abs(a.outcome.value);
-}
-
-function rangesOf(meter: Multimeter, use: MeterFunction): readonly Range[] {
-  if (use === 'volts' || use === 'drop') return meter.volts;
-  if (use === 'amps') return currentClamp;
-  return use === 'diode' ? [meter.diode] : meter.ohms;
 }
 
 /** Beliefs along a list of readings; a list that begins like the last one is not worked out anew. */
@@ -68,9 +59,10 @@ export class History {
   #counted: Counted[] = [];
   #beliefs: Belief[];
 
-  constructor(opened: Case) {
+  /** `before`: what was believed before the first reading; the prior when it isn't said. */
+  constructor(opened: Case, before = priorBelief(opened)) {
     this.#opened = opened;
-    this.#beliefs = [priorBelief(opened)];
+    this.#beliefs = [before];
   }
 
   /** The counted readings, and the belief before each and after the last. */

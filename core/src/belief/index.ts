@@ -1,3 +1,4 @@
+export { beliefAfterWork } from './after-work.ts';
 export {
   type Belief,
   beliefAfter,

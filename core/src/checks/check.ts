@@ -17,6 +17,12 @@ export interface FindingOutcome {
   readonly then?: string;
 }
 
+/** What a meter showed between the same pins of a part and of its known-good twin, in ohms; over-range is Infinity. */
+export interface TwinPair {
+  readonly own: number;
+  readonly twin: number;
+}
+
 /** Two numbers read while something turns: the lowest and the highest; over-range is Infinity. */
 export interface LowAndHigh {
   readonly low: number;
@@ -42,6 +48,8 @@ export type Method =
       readonly chances: (faults: readonly PresentFault[]) => readonly number[];
       /** Which outcome a lowest and a highest reading stand for, where the finding is a meter watched. */
       readonly watched?: (seen: LowAndHigh) => string;
+      /** Which outcome a table of pairs stands for, where the part is compared with a twin. */
+      readonly compared?: (pairs: readonly TwinPair[]) => string;
     };
 
 /** A thing done at the bench. */

@@ -10,6 +10,7 @@ export {
   type Method,
   type Outcome,
   type PresentFault,
+  type TwinPair,
   type Word,
 } from './check.ts';
 export { findingCheck, meterCheck, type Odds } from './make.ts';

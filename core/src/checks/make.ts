@@ -1,5 +1,5 @@
 import type { Setup } from '../instruments/index.ts';
-import type { Check, FindingOutcome, PresentFault } from './check.ts';
+import type { Check, FindingOutcome, PresentFault, TwinPair } from './check.ts';
 
 interface MeterCheck {
   readonly species: string;
@@ -58,17 +58,23 @@ interface FindingCheck {
   readonly usual: readonly number[];
   /** Chances by species of fault. */
   readonly odds: Odds;
+  readonly compared?: (pairs: readonly TwinPair[]) => string;
 }
 
 /** A check by eye, ear or hand. */
-export const findingCheck = ({ id, outcomes, usual, odds, ...rest }: FindingCheck): Check => ({
+export const findingCheck = ({ id, outcomes, usual, odds, compared, ...rest }: FindingCheck): Check => ({
   ...rest,
   id,
   species: id,
   place: '',
   unit: 'ohms',
   cautions: rest.cautions ?? [],
-  method: { kind: 'finding', outcomes, chances: (faults) => tilted(usual, odds, faults) },
+  method: {
+    kind: 'finding',
+    outcomes,
+    chances: (faults) => tilted(usual, odds, faults),
+    ...(compared ? { compared } : {}),
+  },
 });
 
 /** Two faults at once tilt the chances one after the other: each by its own ratio to the usual. */

@@ -37,10 +37,13 @@ export interface OperatingPoint {
 }
 
 const mostIterations = 200;
-const settledVolts = 1e-9;
-/** Newton's steps that go round in a circle come to rest when only half of each is taken. */
 const undampedIterations = 40;
-const dampedShare = 0.5;
+const undamped = { share: 1, settled: 1e-9 } as const;
+/**
+ * Newton's steps that go round in a circle come to rest when only half of each is taken. What then still trembles is
+ * a node that hangs on leaks alone beside amperes: some nV of rounding.
+ */
+const damped = { share: 0.5, settled: 1e-7 } as const;
 
 /**
  * A network laid out for solving: nodal analysis with Newton's method for the junctions.
@@ -161,8 +164,8 @@ export class Circuit {
       this.#assemble(values, sources, junctionVolts);
       this.#eliminate();
       const nodeVolts = this.#substitute(this.#injected);
-      const share = iteration > undampedIterations ? dampedShare : 1;
-      if (this.#advance(values, nodeVolts, junctionVolts, share) < settledVolts) {
+      const { share, settled } = iteration > undampedIterations ? damped : undamped;
+      if (this.#advance(values, nodeVolts, junctionVolts, share) < settled) {
         return { nodeVolts, junctionVolts, iterations: iteration };
       }
     }

@@ -1,5 +1,12 @@
 export { networkBetween } from './between.ts';
-export { Circuit, type ElementValues, type OperatingPoint, type Sensitivity, type Source } from './circuit.ts';
+export {
+  Circuit,
+  type ElementValues,
+  type OperatingPoint,
+  type Sensitivity,
+  type Source,
+  type SpreadKind,
+} from './circuit.ts';
 export { type JunctionLaw, saturationFor, zeroCelsius } from './junction.ts';
 export {
   copperOhms,

@@ -7,6 +7,7 @@ export {
   multimeters,
   type Range,
   rangeFor,
+  rangesOf,
   readingSigma,
 } from './multimeter.ts';
 export { benchSupply, currentClamp, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';

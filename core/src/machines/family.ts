@@ -18,6 +18,14 @@ export interface Build {
   readonly id: string;
   readonly name: string;
   readonly prior: number;
+  /** The variant of the model it belongs to, when the unit may be one of several. */
+  readonly variant?: string | undefined;
+}
+
+/** The same model built otherwise: another stator, another rotor. */
+export interface Variant<M> {
+  readonly name: string;
+  readonly machine: M;
 }
 
 /** How bad a fault is. One grade: it is there or not. Several: cells of equal width in ln(severity). */
@@ -149,15 +157,46 @@ export interface Family<M> {
   readonly onVehicle: (machine: M) => readonly OnVehicle[];
 }
 
-/** A family applied to one machine. */
-export const apply = <M>(family: Family<M>, machine: M): Subject => ({
+/** Where a model has variants: chance that the unit is built as it was checked in [from memory]. */
+const asCheckedIn = 0.8;
+
+/**
+ * A family applied to one machine. `variants`: what else it may be; one whose parts or checks are others can't be
+ * weighed against it and is left out.
+ */
+export function apply<M>(family: Family<M>, machine: M, variants: readonly Variant<M>[] = []): Subject {
+  const likes = variants.filter((variant) => comparable(family, machine, variant.machine));
+  const own = new Map<string, M>();
+  const buildsOf = (of: M, share: number, variant?: string): Build[] =>
+    family.builds(of).map((build) => {
+      const id = variant === undefined ? build.id : `${variant}: ${build.id}`;
+      own.set(id, of);
+      const name = variant === undefined ? build.name : `${variant}, ${build.name}`;
+      return { ...build, id, name, variant, prior: build.prior * share };
+    });
+  const builds = [
+    ...buildsOf(machine, likes.length ? asCheckedIn : 1),
+    ...likes.flatMap(({ name, machine: of }) => buildsOf(of, (1 - asCheckedIn) / likes.length, name)),
+  ];
+  return {
+    ...fixedOf(family, machine),
+    builds,
+    network: (build, assembly) => family.network(own.get(build.id)!, build, assembly),
+    nuisances: (build) => family.nuisances(own.get(build.id)!, build),
+  };
+}
+
+/** Whether two machines have the same parts, faults and checks. */
+function comparable<M>(family: Family<M>, a: M, b: M): boolean {
+  const shape = (m: M) => JSON.stringify([family.faults(m), family.checks(m)].map((all) => all.map(({ id }) => id)));
+  return shape(a) === shape(b);
+}
+
+const fixedOf = <M>(family: Family<M>, machine: M): Omit<Subject, 'builds' | 'network' | 'nuisances'> => ({
   name: family.name,
   complaints: family.complaints,
   assemblies: family.assemblies,
   symmetries: family.symmetries,
-  builds: family.builds(machine),
-  network: (build, assembly) => family.network(machine, build, assembly),
-  nuisances: (build) => family.nuisances(machine, build),
   parts: family.parts(machine),
   items: family.items(machine),
   faults: family.faults(machine),

@@ -1,5 +1,5 @@
 import { type ClawPole, clawPole } from './claw-pole/index.ts';
-import { apply, type Family, type Subject } from './family.ts';
+import { apply, type Family, type Subject, type Variant as VariantOf } from './family.ts';
 
 /** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
 export type Machine = ClawPole;
@@ -8,8 +8,12 @@ export const families = { 'claw-pole': clawPole } as const;
 
 export const familyOf = (machine: Machine): Family<Machine> => families[machine.family];
 
+/** What else a model is built as. */
+export type Variant = VariantOf<Machine>;
+
 /** A machine as the belief knows it. */
-export const subjectOf = (machine: Machine): Subject => apply(familyOf(machine), machine);
+export const subjectOf = (machine: Machine, variants: readonly Variant[] = []): Subject =>
+  apply(familyOf(machine), machine, variants);
 
 export {
   type Assembly,

@@ -4,13 +4,16 @@ export {
   jobFileSchema,
   jobFileVersion,
   machineSchema,
+  metersOf,
   outcomeSchema,
   pricesSchema,
   type ReadingRecord,
   readingSchema,
   tellerSchema,
   vehicleSchema,
+  workSchema,
 } from './job-file.ts';
+export { asMultimeter, multimeterSchema } from './meter.ts';
 export { type ShelfFile, shelfFileSchema, shelfFileVersion, shelfModelSchema } from './shelf-file.ts';
 export { jobFileJsonSchema, shelfFileJsonSchema } from './json-schema.ts';
 export { readJobFile, writeJobFile } from './read.ts';

@@ -1,9 +1,10 @@
 import { array, boolean, type InferType, mixed, number, object, string } from 'yup';
 import type { Outcome } from '../checks/index.ts';
 import { hearsay, type Teller } from '../belief/index.ts';
-import { multimeters } from '../instruments/index.ts';
+import { type Multimeter, multimeters } from '../instruments/index.ts';
 import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
 import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
+import { multimeterSchema } from './meter.ts';
 
 /** The version this program writes; it reads no other. */
 export const jobFileVersion = 1;
@@ -80,17 +81,24 @@ export const outcomeSchema = mixed<Outcome>()
 
 export const tellerSchema = oneOf(Object.keys(hearsay) as Teller[]);
 
+const meterId = () => string().required('a reading needs the id of its meter').max(60);
+
 export const readingSchema = object({
   id: string().required('a reading needs an id'),
   check: string().required('a reading needs the id of its check'),
   outcome: outcomeSchema,
-  meter: oneOf(multimeters.map((meter) => meter.id)),
+  meter: meterId(),
   celsius: number()
     .required()
     .min(-40, 'temperature below −40 °C — got ${value}')
     .max(200, 'temperature above 200 °C — got ${value}'),
   at: when(),
   technician: text(80).required('a reading needs its technician'),
+  /** The first round is that of the unit as received; every work opens another. */
+  round: number()
+    .integer('a round is a whole number — got ${value}')
+    .min(1, 'the first round is 1 — got ${value}')
+    .optional(),
   struck: object({ at: when(), technician: text(80).required() })
     .optional()
     .default(undefined),
@@ -133,6 +141,24 @@ export const pricesSchema = object({
     ),
 }).noUnknown('unknown field: ${unknown}');
 
+const items = [...new Set(Object.values(families).flatMap((f) => f.items(f.usual(12, 90)).map(({ id }) => id)))];
+const parts = Object.values(families).flatMap((f) => f.parts({ ...f.usual(12, 90), diodes: 8, connection: 'star' }));
+const mendable = [...new Set(parts.map(({ id }) => id))];
+
+/** What was done to the unit between two rounds of readings. */
+export const workSchema = object({
+  fitted: array(oneOf(items)).required('say what was fitted, if only []'),
+  mended: array(oneOf(mendable)).required('say what was mended, if only []'),
+  note: text(200).default(''),
+  at: when(),
+  technician: text(80).required('a work needs its technician'),
+}).noUnknown('unknown field: ${unknown}');
+
+const variantSchema = object({
+  name: text(60).required('a variant needs a name'),
+  machine: machineSchema.required('the variant’s machine is missing'),
+}).noUnknown('unknown field: ${unknown}');
+
 const complaintIds = [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))];
 
 export const jobFileSchema = object({
@@ -145,15 +171,47 @@ export const jobFileSchema = object({
   words: text(500).default(''),
   machine: machineSchema.required('the machine is missing'),
   assembly: string().required('the state of assembly is missing'),
-  meter: oneOf(multimeters.map((meter) => meter.id)),
+  meter: meterId(),
   celsius: number().required().min(-40).max(200),
   readings: array(readingSchema).required(),
   origin: originSchema.optional().default(undefined),
+  /** Ends of rounds, in order. */
+  works: array(workSchema).optional().default(undefined),
+  /** What else the model is built as. */
+  variants: array(variantSchema).optional().default(undefined),
+  /** The shop's own meters that are named in it. */
+  meters: array(multimeterSchema).optional().default(undefined),
   prices: pricesSchema.required('the prices are missing: {"items":{}} is enough'),
-}).noUnknown('unknown field: ${unknown}');
+})
+  .noUnknown('unknown field: ${unknown}')
+  .test('meters', function (job) {
+    const known = new Set([...multimeters, ...(job?.meters ?? [])].map(({ id }) => id));
+    const used = [
+      job?.meter,
+      ...[...(job?.readings ?? []), ...(job?.origin?.readings ?? [])].map(({ meter }) => meter),
+    ];
+    const strange = used.find((id) => id !== undefined && !known.has(id));
+    const message = `meter “${strange}” is neither one of ${multimeters.map(({ id }) => id).join(', ')} nor described under meters`;
+    return strange === undefined || this.createError({ path: 'meters', message });
+  })
+  .test('rounds', function (job) {
+    const last = (job?.works?.length ?? 0) + 1;
+    const beyond = job?.readings?.find(({ round = 1 }) => round > last);
+    const message = `round ${beyond?.round} follows no work: ${last - 1} described`;
+    return beyond === undefined || this.createError({ path: 'works', message });
+  });
 
 /** A whole job in the open: what `assess` reads and the program writes. */
 export type JobFile = InferType<typeof jobFileSchema>;
+/** Every meter that a job file names. */
+export function metersOf({ meter, readings, origin, meters = [] }: JobFile): readonly Multimeter[] {
+  const used = new Set([meter, ...readings.map((r) => r.meter), ...(origin?.readings ?? []).map((r) => r.meter)]);
+  const described = meters as readonly Multimeter[];
+  return [...described, ...multimeters.filter(({ id }) => !described.some((own) => own.id === id))].filter(({ id }) =>
+    used.has(id),
+  );
+}
+
 export type ReadingRecord = InferType<typeof readingSchema>;
 
 /** What is wrong with a job file, one line for each fault, each with its path. */

@@ -22,7 +22,41 @@ const closed = (properties: Record<string, unknown>, optional: readonly string[]
   required: Object.keys(properties).filter((name) => !optional.includes(name)),
   additionalProperties: false,
 });
-const meter = { enum: multimeters.map((m) => m.id) };
+const meter = {
+  description: `One of ${multimeters.map(({ id }) => id).join(', ')}, or the id of one described under meters.`,
+  type: 'string',
+  minLength: 1,
+  maxLength: 60,
+};
+
+const above = { type: 'number', exclusiveMinimum: 0 };
+const range = {
+  fullScale: above,
+  step: above,
+  percent: { type: 'number', minimum: 0, maximum: 50 },
+  counts: { type: 'number', minimum: 0, maximum: 1000 },
+};
+const source = { sourceVolts: above, sourceOhms: above };
+const ranges = (more: Record<string, unknown>) => ({
+  type: 'array',
+  items: closed({ ...range, ...more }),
+  minItems: 1,
+  maxItems: 12,
+});
+
+/** A meter of the shop's own; volts, ohms and hertz throughout. */
+const multimeter = closed({
+  id: meter,
+  name: { type: 'string', minLength: 1, maxLength: 40 },
+  description: text(120),
+  diode: closed({ ...range, ...source }),
+  ohms: ranges(source),
+  volts: ranges({}),
+  voltsInputOhms: above,
+  bandwidthHertz: above,
+  leadOhms: { type: 'number', minimum: 0, maximum: 20 },
+  leadOhmsSigma: above,
+});
 const celsius = { title: 'Temperature of the part, °C', type: 'number', minimum: -40, maximum: 200 };
 
 const outcome = {
@@ -44,10 +78,11 @@ const reading = (more: Record<string, unknown> = {}) =>
       celsius,
       at: time,
       technician: text(80),
+      round: { description: 'The first is that of the unit as received.', type: 'integer', minimum: 1 },
       struck: closed({ at: time, technician: text(80) }),
       ...more,
     },
-    ['struck'],
+    ['struck', 'round'],
   );
 
 const vehicleNumber = (name: VehicleNumber) => {
@@ -67,6 +102,22 @@ const origin = closed({
   readings: { type: 'array', items: reading({ told: { enum: Object.keys(hearsay) } }) },
 });
 
+const machine = closed(
+  {
+    family: { const: 'claw-pole' },
+    ratedVolts: { enum: [12, 24] },
+    connection: { enum: ['star', 'delta', 'unknown'] },
+    diodes: { enum: [6, 8] },
+    diodeKind: { enum: ['silicon', 'low-loss', 'unknown'] },
+    exciterDiodes: { type: 'boolean' },
+    regulatorSide: { enum: ['supply', 'ground'] },
+    ...numbers,
+  },
+  ['ringLeastMillimetres'],
+);
+
+const strings = { type: 'array', items: { type: 'string' } };
+
 /** The published schema of a job file (JSON Schema 2020-12). */
 export const jobFileJsonSchema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -80,19 +131,7 @@ export const jobFileJsonSchema = {
       model: text(80),
       complaint: { enum: [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))] },
       words: text(500),
-      machine: closed(
-        {
-          family: { const: 'claw-pole' },
-          ratedVolts: { enum: [12, 24] },
-          connection: { enum: ['star', 'delta', 'unknown'] },
-          diodes: { enum: [6, 8] },
-          diodeKind: { enum: ['silicon', 'low-loss', 'unknown'] },
-          exciterDiodes: { type: 'boolean' },
-          regulatorSide: { enum: ['supply', 'ground'] },
-          ...numbers,
-        },
-        ['ringLeastMillimetres'],
-      ),
+      machine,
       assembly: { type: 'string' },
       meter,
       celsius,
@@ -101,6 +140,13 @@ export const jobFileJsonSchema = {
         items: reading(),
       },
       origin,
+      works: {
+        description: 'Each ends a round of readings and opens the next.',
+        type: 'array',
+        items: closed({ fitted: strings, mended: strings, note: text(200), at: time, technician: text(80) }, ['note']),
+      },
+      variants: { type: 'array', items: closed({ name: text(60), machine }) },
+      meters: { type: 'array', items: multimeter },
       prices: closed(
         {
           labourPerHour: amount,
@@ -115,7 +161,7 @@ export const jobFileJsonSchema = {
         ['labourPerHour', 'exchange', 'core', 'comeback', 'items'],
       ),
     },
-    ['customer', 'model', 'words', 'origin'],
+    ['customer', 'model', 'words', 'origin', 'works', 'variants', 'meters'],
   ),
 } as const;
 

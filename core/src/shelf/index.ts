@@ -1,5 +1,6 @@
 export { type FactGroup, factGroups, factsOf, fitsFact, readFact, type ShelfFact, writeFact } from './facts.ts';
 export {
+  buildsOf,
   type Facts,
   type Known,
   type Limit,

@@ -58,6 +58,12 @@ export function machineOf({ family, facts }: Pick<ShelfModel, 'family' | 'facts'
   return { ...machine, ...Object.fromEntries(known) } as Machine;
 }
 
+/** Every build of a model with its machine: as it is named, and each variant. */
+export const buildsOf = (model: Pick<ShelfModel, 'name' | 'family' | 'facts' | 'variants'>) => [
+  { name: model.variants.length ? `${model.name}, first build` : model.name, machine: machineOf(model) },
+  ...model.variants.map((variant) => ({ name: variant.name, machine: machineOf(model, variant) })),
+];
+
 /** What the model's parts cost, as the verdict reckons with it. */
 export function pricesOf({ facts }: Pick<ShelfModel, 'facts'>): Prices {
   const prices = Object.entries(facts).filter(([id]) => id.startsWith('price.'));

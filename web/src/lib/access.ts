@@ -7,7 +7,7 @@ const open = ['/sign-in', '/theme', '/api/health', '/api/schema', '/p'];
 const own = ['/me', '/sign-out'];
 /** A lead's rooms; the shelf may be looked at by all. */
 const leadsRooms = ['/people'];
-const leadsWrites = ['/shelf'];
+const leadsWrites = ['/shelf', '/shop'];
 
 const within = (path: string, rooms: readonly string[]): boolean =>
   rooms.some((room) => path === room || path.startsWith(`${room}/`));

@@ -1,7 +1,8 @@
-import type { Origin, TapeReading } from '@refectum/core/assess';
+import { type Background, type Origin, roundsOf, type TapeReading } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
-import type { Machine } from '@refectum/core/machines';
+import type { Multimeter } from '@refectum/core/instruments';
+import type { Machine, Variant } from '@refectum/core/machines';
 import { families } from '@refectum/core/machines';
 import { type DrainEntry, type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { Warning } from '@refectum/core/shelf';
@@ -51,6 +52,12 @@ export interface Job {
   readonly celsius: number;
   readonly prices: Prices;
   readonly vehicle: Vehicle | null;
+  /** What else its model is built as. */
+  readonly variants: readonly Variant[];
+  readonly knownGood: boolean;
+  readonly works: readonly TakenWork[];
+  /** The shop's, retired ones too. */
+  readonly meters: readonly ShopMeter[];
   readonly checkedInAt: string;
   readonly technician: string;
   readonly readings: readonly TakenReading[];
@@ -58,6 +65,36 @@ export interface Job {
   readonly moves: readonly Move[];
   /** A key-off drain followed fuse by fuse. */
   readonly drain: readonly TakenDrainStep[];
+}
+
+/** What was done to the unit between two rounds of readings. */
+export interface TakenWork {
+  readonly id: string;
+  readonly fitted: readonly string[];
+  readonly mended: readonly string[];
+  readonly note: string;
+  readonly at: string;
+  readonly technician: string;
+}
+
+/** A meter of the shop. */
+export interface ShopMeter {
+  readonly known: Multimeter;
+  readonly calibratedOn: string | null;
+  readonly everyMonths: number | null;
+  readonly retired: boolean;
+}
+
+/** What a meter's leads showed when they were last held together. */
+export interface LeadsNull {
+  readonly ohms: number;
+  readonly at: string;
+  readonly tag: number;
+}
+
+/** Pairs of pins read on a unit's part and on its twin. */
+export interface ReadingDetail {
+  readonly pairs: readonly { readonly pins: string; readonly own: string; readonly twin: string }[];
 }
 
 export interface TakenDrainStep extends DrainEntry {
@@ -92,6 +129,9 @@ export interface TakenReading {
   readonly celsius: number;
   readonly at: string;
   readonly technician: string;
+  /** On the bench: the first is that of the unit as received. */
+  readonly round: number;
+  readonly detail?: ReadingDetail | undefined;
   readonly struck?: { readonly at: string; readonly technician: string };
 }
 
@@ -150,6 +190,23 @@ export const tapeReading = ({ id, check, outcome, meter, celsius, told }: TakenR
   celsius,
   told,
 });
+
+/** What a unit on the bench is reasoned about with: the open round's readings, and all that came before. */
+export function benchRounds(job: Pick<Job, 'vehicle' | 'machine' | 'readings' | 'works' | 'variants'>): {
+  readonly readings: readonly TapeReading[];
+  readonly background: Background & { readonly origin: Origin };
+} {
+  const own = standing(job, 'bench').map((reading) => ({ ...tapeReading(reading), round: reading.round }));
+  const { readings, past } = roundsOf(own, job.works);
+  const origin = originOf(job);
+  return { readings, background: { origin, past, variants: job.variants } };
+}
+
+/** The meters that a unit's readings were taken with and the next one will be. */
+export function metersInUse({ readings, meters }: Pick<Job, 'readings' | 'meters'>, next: string): Multimeter[] {
+  const used = new Set([next, ...readings.filter(({ struck }) => !struck).map(({ meter }) => meter)]);
+  return meters.map(({ known }) => known).filter(({ id }) => used.has(id));
+}
 
 /** What the reasoning is given of a unit's vehicle. */
 export const originOf = (job: Pick<Job, 'vehicle' | 'machine' | 'readings'>): Origin => ({

@@ -1,7 +1,6 @@
 import { readDrainLog } from '@refectum/core/vehicle';
 import type { Assessment, VehicleAssessment } from '@refectum/core/assess';
 import { type Machine } from '@refectum/core/machines';
-import { multimeterById } from '@refectum/core/instruments';
 import { formatQuantity } from '@refectum/core/quantity';
 import { complaintName, type Job, type Plate, standing } from './job.ts';
 
@@ -35,7 +34,8 @@ export function identityLines(job: Job): readonly (readonly [string, string])[] 
 function metersLine(job: Job): string {
   const readings = standing(job, 'bench');
   if (readings.length === 0) return 'nothing yet';
-  const meters = new Set(readings.map(({ meter }) => multimeterById(meter).name));
+  const name = (id: string) => job.meters.find(({ known }) => known.id === id)?.known.name ?? id;
+  const meters = new Set(readings.map(({ meter }) => name(meter)));
   const celsius = new Set(readings.map((reading) => formatQuantity(reading.celsius, 'celsius', 1)));
   return `${[...meters].join(', ')}; part at ${[...celsius].join(', ')}`;
 }

@@ -1,6 +1,13 @@
-import { machineSchema, outcomeSchema, pricesSchema, tellerSchema, vehicleSchema } from '@refectum/core/record';
+import {
+  machineSchema,
+  multimeterSchema,
+  outcomeSchema,
+  pricesSchema,
+  tellerSchema,
+  vehicleSchema,
+  workSchema,
+} from '@refectum/core/record';
 import type { DrainStep } from '@refectum/core/vehicle';
-import { multimeters } from '@refectum/core/instruments';
 import { families } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
@@ -28,12 +35,7 @@ export const celsiusSchema = number()
   .min(-40, 'A part below −40 °C is not on this bench — got ${value}')
   .max(200, 'A part above 200 °C is not on this bench — got ${value}');
 
-export const meterSchema = string()
-  .oneOf(
-    multimeters.map((meter) => meter.id),
-    'no such meter: ${value}',
-  )
-  .required();
+export const meterSchema = string().max(60).required('which meter?');
 
 export const checkInSchema = object({
   id: id(),
@@ -56,6 +58,13 @@ export const checkInSchema = object({
   next: mixed<Place>().oneOf(['bench', 'vehicle']).default('bench'),
 });
 
+const pair = object({
+  pins: string().max(30).required(),
+  own: string().max(20).required(),
+  twin: string().max(20).required(),
+});
+const detailSchema = object({ pairs: array(pair.noUnknown()).max(40, 'at most 40 pairs').required() }).noUnknown();
+
 export const readingEntrySchema = object({
   id: id(),
   place: mixed<Place>().oneOf(['bench', 'vehicle'], 'must be bench or vehicle — got ${value}').required(),
@@ -65,9 +74,19 @@ export const readingEntrySchema = object({
   outcome: outcomeSchema,
   meter: meterSchema,
   celsius: celsiusSchema,
+  round: number().integer().min(1).max(99).default(1),
+  detail: detailSchema.optional().default(undefined),
   at: moment(),
   technician,
 });
+
+export const workEntrySchema = workSchema
+  .shape({ id: id(), technician })
+  .test(
+    'something',
+    'Tick what was fitted or mended: without either there is no work to prove.',
+    (work) => work.fitted.length + work.mended.length > 0,
+  );
 
 const lineText = () => string().max(500, 'at most 500 characters').defined();
 
@@ -123,6 +142,22 @@ export const drainStepSchema = object({
   }),
 });
 
+/** A meter as the shop keeps it. */
+export const shopMeterSchema = object({
+  known: multimeterSchema,
+  calibratedOn: string()
+    .matches(/^\d{4}-\d{2}-\d{2}$/, 'a date like 2026-05-04')
+    .nullable()
+    .default(null),
+  everyMonths: number()
+    .integer('whole months')
+    .min(1, 'at least one month')
+    .max(120, 'at most ten years')
+    .nullable()
+    .default(null),
+  retired: boolean().default(false),
+});
+
 export const strikeSchema = object({ reading: id(), at: moment(), technician });
 
 export const benchChangeSchema = object({
@@ -131,6 +166,7 @@ export const benchChangeSchema = object({
   celsius: celsiusSchema.optional(),
   prices: pricesSchema.optional().default(undefined),
   vehicle: vehicleSchema.optional().default(undefined),
+  knownGood: boolean().optional(),
   technician,
 });
 

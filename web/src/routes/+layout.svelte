@@ -91,6 +91,11 @@
           href="/shelf"
           aria-current={page.route.id === '/shelf' ? 'page' : undefined}>Shelf</a
         >
+        <a
+          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          href="/shop"
+          aria-current={page.route.id === '/shop' ? 'page' : undefined}>Shop</a
+        >
         {#if data.person?.role === 'lead'}
           <a
             class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"

@@ -1,19 +1,33 @@
 import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { anyOutcomes, type Check, findingsOf, type LowAndHigh, mayShow, type Outcome } from '@refectum/core/checks';
+import type { Multimeter } from '@refectum/core/instruments';
 import { type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
 import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import { type Remote, wrap } from 'comlink';
 import type { Person } from '../people.ts';
-import { type Job, originOf, type Place, type TakenReading, tapeReading, vehicleOf } from '../job.ts';
+import {
+  benchRounds,
+  type Job,
+  metersInUse,
+  type Place,
+  type ReadingDetail,
+  type TakenReading,
+  type TakenWork,
+  tapeReading,
+  vehicleOf,
+} from '../job.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 
-type Setting = Pick<Job, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle'>;
+type Setting = { -readonly [K in 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle']: Job[K] };
 
 /** How many of the next checks are worked out beforehand. */
 const prepared = 3;
+
+/** The meter in hand at this screen, for whatever unit comes next. */
+const meterKey = 'refectum-meter';
 
 const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag}`;
 
@@ -41,10 +55,12 @@ export class Bench {
   /** How many of the taken writes the served job is known to hold. */
   #settled = $state(0);
   #told = $state<Teller>('own');
+  #inHand = $state<string | undefined>();
   #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#setting })));
   #setting = $derived.by(() => this.#withWaitingChanges());
   #all = $derived.by(() => this.#withWaitingReadings());
-  #readings = $derived(this.#all.filter((reading) => reading.place === this.at));
+  #works = $derived.by(() => this.#withWaitingWorks());
+  #readings = $derived(this.#all.filter(({ place, round }) => place === this.at && round === this.round));
 
   constructor(job: Job, person: Person, at: Place) {
     this.at = at;
@@ -92,6 +108,20 @@ export class Bench {
   get readings(): readonly TakenReading[] {
     return this.#readings;
   }
+  /** Readings of earlier rounds that stand, oldest first. */
+  get earlier(): readonly TakenReading[] {
+    return this.#all.filter(({ place, round, struck }) => place === this.at && round < this.round && !struck);
+  }
+  /** On the bench: one, and one more for every work done. */
+  get round(): number {
+    return this.at === 'bench' ? this.#works.length + 1 : 1;
+  }
+  get works(): readonly TakenWork[] {
+    return this.#works;
+  }
+  get meter(): Multimeter | undefined {
+    return this.#served.meters.find(({ known }) => known.id === this.#setting.meter)?.known;
+  }
   get standing(): readonly TakenReading[] {
     return this.#readings.filter((reading) => !reading.struck);
   }
@@ -107,6 +137,7 @@ export class Bench {
 
   /** Starts the reasoning; answers what ends it. */
   start(): () => void {
+    this.#inHand = localStorage.getItem(meterKey) ?? undefined;
     this.#entry = sessionStorage.getItem(draftKey(this.#served.tag, this.at)) ?? '';
     this.#worker = new Worker(new URL('./reasoner.worker.ts', import.meta.url), { type: 'module' });
     this.#reasoner = wrap<Reasoner>(this.#worker);
@@ -168,7 +199,7 @@ export class Bench {
     return true;
   }
 
-  async take(outcome: Outcome, typed: string): Promise<boolean> {
+  async take(outcome: Outcome, typed: string, detail?: ReadingDetail): Promise<boolean> {
     const { check } = this;
     if (!check || !this.#mayWrite() || !(await this.#stillAt(check))) return false;
     const { meter, celsius } = this.#setting;
@@ -181,6 +212,8 @@ export class Bench {
       outcome,
       meter,
       celsius,
+      round: this.round,
+      ...(detail ? { detail } : {}),
       at: new Date().toISOString(),
     };
     this.type('');
@@ -200,6 +233,21 @@ export class Bench {
     if (!newest) return;
     await this.strike(newest.id);
     await this.pick(newest.check);
+  }
+
+  /** What was done to the unit: the next round begins. */
+  async work(done: Pick<TakenWork, 'fitted' | 'mended' | 'note'>): Promise<void> {
+    if (!this.#mayWrite()) return;
+    const id = freshId();
+    await this.#send('POST', 'works', id, { id, ...done, at: new Date().toISOString() });
+    await this.pick(undefined);
+  }
+
+  /** The meter in hand belongs to the screen: it is the same for the next unit. */
+  async useMeter(id: string): Promise<void> {
+    localStorage.setItem(meterKey, id);
+    this.#inHand = id;
+    await this.think();
   }
 
   async change(change: Partial<Setting>): Promise<void> {
@@ -235,7 +283,8 @@ export class Bench {
     const { check } = this;
     if (!check || !this.#reasoner) return;
     const round = this.#round;
-    const ruler = await this.#reasoner.ruler(this.#asked(), check.id, this.#situation());
+    const others = this.#served.meters.filter(({ retired }) => !retired).map(({ known }) => known);
+    const ruler = await this.#reasoner.ruler(this.#asked(), check.id, this.#situation(), others);
     if (round !== this.#round || this.check !== check) return;
     this.#ruler = ruler;
     const likely = [check.id, ...(this.#outlook?.next.slice(0, prepared).map((next) => next.check) ?? [])];
@@ -270,17 +319,13 @@ export class Bench {
   }
 
   #asked(): Asked {
-    const { machine, complaint } = this.#served;
-    const meters = [...new Set([this.#setting.meter, ...this.standing.map((reading) => reading.meter)])].sort();
-    const { vehicle, readings } = originOf({ machine, vehicle: this.#setting.vehicle, readings: this.#all });
+    const { machine, complaint, variants, meters: shops } = this.#served;
+    const job = { machine, vehicle: this.#setting.vehicle, readings: this.#all, works: this.#works, variants };
+    const meters = metersInUse({ readings: this.#all, meters: shops }, this.#setting.meter);
     // On the vehicle its readings are the situation, on the bench they are where it begins.
-    return {
-      place: this.at,
-      machine,
-      complaint,
-      meters,
-      origin: { vehicle, readings: this.at === 'bench' ? readings : [] },
-    };
+    const background =
+      this.at === 'bench' ? benchRounds(job).background : { origin: { vehicle: vehicleOf(job), readings: [] } };
+    return { place: this.at, machine, complaint, meters, background };
   }
 
   #situation(): BenchSituation {
@@ -308,12 +353,22 @@ export class Bench {
     );
   }
 
+  #withWaitingWorks(): readonly TakenWork[] {
+    const known = new Set(this.#served.works.map(({ id }) => id));
+    const fresh = this.#sent('/works')
+      .filter(({ id }) => !known.has(id))
+      .map(({ body, by }) => ({ ...(body as unknown as TakenWork), technician: by }));
+    return [...this.#served.works, ...fresh];
+  }
+
   #withWaitingChanges(): Setting {
     const { tag, assembly, meter, celsius, prices, vehicle } = this.#served;
     const changes = [...outbox.taken.slice(this.#settled), ...outbox.waiting]
       .filter((item) => item.tag === tag && item.method === 'PATCH')
       .map(({ body: { technician: _, ...change } }) => change as Partial<Setting>);
     const place: Setting = Object.assign({ assembly, meter, celsius, prices, vehicle }, ...changes);
+    const inHand = this.#served.meters.find(({ known, retired }) => known.id === this.#inHand && !retired);
+    if (inHand) place.meter = inHand.known.id;
     const newest = this.#withWaitingReadings()
       .filter((reading) => reading.place === this.at)
       .at(-1);
@@ -321,6 +376,9 @@ export class Bench {
       const { checks } = this.#subjectOf(this.#served, vehicleOf({ ...this.#served, vehicle: place.vehicle }));
       return { ...place, assembly: checks.find(({ id }) => id === newest?.check)?.assembly || 'parked' };
     }
+    // What was worked on has been put together again.
+    if (newest && newest.round < this.round && this.#served.works.length < this.#works.length)
+      return { ...place, assembly: subjectOf(this.#served.machine).assemblies[0]!.id };
     const known = this.#served.readings.some(({ id }) => id === newest?.id);
     const check = known ? undefined : subjectOf(this.#served.machine).checks.find(({ id }) => id === newest?.check);
     return { ...place, assembly: check?.assembly || place.assembly };

@@ -1,5 +1,6 @@
 import {
   type AssessedVerdict,
+  type Background,
   type BenchSituation,
   type Diagnosis,
   type Origin,
@@ -11,6 +12,7 @@ import {
   VehicleSession,
 } from '@refectum/core/assess';
 import type { Blame } from '@refectum/core/blame';
+import type { Multimeter } from '@refectum/core/instruments';
 import type { Machine } from '@refectum/core/machines';
 import { expose } from 'comlink';
 import type { Place } from '../job.ts';
@@ -20,8 +22,9 @@ export interface Asked {
   readonly place: Place;
   readonly machine: Machine;
   readonly complaint: string;
-  readonly meters: readonly string[];
-  readonly origin: Origin;
+  /** Those that readings were or will be taken with. */
+  readonly meters: readonly Multimeter[];
+  readonly background: Background & { readonly origin: Origin };
 }
 
 /** What to do: on the bench with its courses, on the vehicle with where the fault lies. */
@@ -38,10 +41,10 @@ let calls = 0;
 /** Between two looks at the post. */
 const sliceMilliseconds = 6;
 
-const opened = ({ place, machine, complaint, meters, origin }: Asked): Session =>
+const opened = ({ place, machine, complaint, meters, background }: Asked): Session =>
   place === 'vehicle'
-    ? new VehicleSession(origin.vehicle, machine, complaint, meters)
-    : unitSession(machine, complaint, meters, origin);
+    ? new VehicleSession(background.origin.vehicle, machine, complaint, meters)
+    : unitSession(machine, complaint, meters, background);
 
 /** The session for what is asked, kept while that stays the same. */
 function sessionFor(asked: Asked): Session {
@@ -62,8 +65,9 @@ const reasoner = {
     return { ...outlook, blame, verdict: blame ? undefined : at.verdict(situation) };
   },
 
-  ruler: (asked: Asked, check: string, situation: BenchSituation): Ruler | undefined =>
-    rulerOf(sessionFor(asked), check, situation),
+  /** `others`: meters that the shop has beside the one in hand. */
+  ruler: (asked: Asked, check: string, situation: BenchSituation, others: readonly Multimeter[]): Ruler | undefined =>
+    rulerOf(sessionFor(asked), check, situation, others),
 
   /** While nobody waits: works out what the likely next checks will need, until something better comes. */
   async prepare(asked: Asked, situation: BenchSituation, likely: readonly string[]): Promise<void> {

@@ -1,19 +1,24 @@
 <script lang="ts">
   import { anyOutcomes, findingsOf } from '@refectum/core/checks';
-  import { parseQuantity, type Unit } from '@refectum/core/quantity';
+  import { formatQuantity, parseQuantity, type Unit } from '@refectum/core/quantity';
   import type { Snippet } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
+  import type { LeadsNull } from '$lib/job.ts';
+  import { timeOf } from '$lib/dates.ts';
   import Ruler from './Ruler.svelte';
+  import TwinTable from './TwinTable.svelte';
 
   interface Props {
     bench: Bench;
     /** Between the instructions and the field. */
     before?: Snippet;
+    /** The newest null of each meter's leads at other units, by the meter's id. */
+    nulls?: Readonly<Record<string, LeadsNull>>;
     /** In place of a check, when none is left. */
     done: Snippet;
   }
-  const { bench, before, done }: Props = $props();
+  const { bench, before, nulls = {}, done }: Props = $props();
   let entryField = $state<HTMLInputElement>();
 
   const check = $derived(bench.check);
@@ -27,6 +32,13 @@
     findings.length || !check ? '1' : (examples[check.unit] ?? (bench.at === 'bench' ? '0.52 or 520m' : '13.8')),
   );
   const overRange = $derived(!findings.length && (check?.unit === 'volts' || check?.unit === 'ohms'));
+
+  const lastNull = $derived(check?.method.kind === 'leads' ? nulls[bench.setting.meter] : undefined);
+
+  async function takeLastNull() {
+    if (!lastNull) return;
+    await bench.take({ kind: 'value', value: lastNull.ohms }, `= ${lastNull.ohms}, tag ${lastNull.tag}`);
+  }
 
   $effect(() => {
     void check?.id;
@@ -48,6 +60,7 @@
 
   function key(name: string): boolean {
     if (name === '*' && overRange) void bench.take({ kind: 'over-range' }, 'OL');
+    else if (name === '=' && lastNull) void takeLastNull();
     else if (name === '+') void bench.skip();
     else if (name === 'Delete') void bench.takeBack();
     else if (name === 'ArrowDown' || name === 'ArrowUp') void step(name === 'ArrowDown' ? 1 : -1);
@@ -96,6 +109,15 @@
           </button>
         {/each}
       </div>
+    {/if}
+    {#if check.method.kind === 'finding' && check.method.compared}<TwinTable {bench} {check} />{/if}
+    {#if lastNull}
+      <p class="mt-2">
+        <button class="btn min-h-11" onclick={() => void takeLastNull()}>
+          <span class="figure">=</span> Same leads as at {timeOf(lastNull.at)}: {formatQuantity(lastNull.ohms, 'ohms')}
+        </button>
+        <span class="text-sm">tag {lastNull.tag}, this meter</span>
+      </p>
     {/if}
     {@render before?.()}
     <form class="mt-3 flex items-stretch gap-2" onsubmit={onRecord}>

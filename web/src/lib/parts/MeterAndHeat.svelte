@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { multimeters } from '@refectum/core/instruments';
   import { parseQuantity } from '@refectum/core/quantity';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
@@ -19,9 +18,11 @@
   <select
     class="select h-9 w-36"
     value={bench.setting.meter}
-    onchange={(e) => void bench.change({ meter: e.currentTarget.value })}
+    onchange={(e) => void bench.useMeter(e.currentTarget.value)}
   >
-    {#each multimeters as meter (meter.id)}<option value={meter.id}>{meter.name}</option>{/each}
+    {#each bench.job.meters.filter((m) => !m.retired || m.known.id === bench.setting.meter) as { known } (known.id)}
+      <option value={known.id}>{known.name}</option>
+    {/each}
   </select>
 </label>
 <label class="flex flex-col text-sm">

@@ -29,6 +29,7 @@
       checks={bench.checks}
       diagnosis={bench.diagnosis}
       {waiting}
+      earlier={bench.earlier}
       onstrike={(id) => void bench.strike(id)}
       onrepeat={(id) => void bench.pick(id)}
     />

@@ -13,8 +13,10 @@
     waiting: ReadonlySet<string>;
     onstrike: (reading: string) => void;
     onrepeat: (check: string) => void;
+    /** What was read before the work. */
+    earlier?: readonly TakenReading[];
   }
-  const { readings, checks, diagnosis, waiting, onstrike, onrepeat }: Props = $props();
+  const { readings, checks, diagnosis, waiting, onstrike, onrepeat, earlier = [] }: Props = $props();
 
   const rows = $derived(
     readings
@@ -70,6 +72,20 @@
       <li class="py-2">No reading yet. Type one: it lands here.</li>
     {/each}
   </ol>
+  {#if earlier.length}
+    <details>
+      <summary class="min-h-11 cursor-pointer py-2.5">Before the work: {earlier.length}</summary>
+      <ol class="pb-2 text-sm">
+        {#each earlier as reading (reading.id)}
+          {@const check = checks.find((c) => c.id === reading.check)}
+          <li class="flex gap-2 border-b border-dashed border-base-300 py-1">
+            <span class="grow">{check?.name ?? reading.check}</span>
+            <span class="figure shrink-0">{check ? outcomeText(check, reading.outcome) : reading.typed}</span>
+          </li>
+        {/each}
+      </ol>
+    </details>
+  {/if}
 </section>
 
 <style>

@@ -3,10 +3,9 @@ import {
   type Session,
   unitSession,
   type VehicleAssessment,
-  type VehicleSession,
-  vehicleSession,
+  VehicleSession,
 } from '@refectum/core/assess';
-import { type Job, originOf, type Place, standing } from '../job.ts';
+import { benchRounds, type Job, metersInUse, originOf } from '../job.ts';
 
 /** Sessions kept warm, by unit as it is described; the oldest goes first. */
 const warm = new Map<string, Session>();
@@ -21,26 +20,23 @@ function warmed<S extends Session>(name: string, open: () => S): S {
   return session;
 }
 
-const metersOf = (job: Job, place: Place): string[] =>
-  [...new Set([job.meter, ...standing(job, place).map((reading) => reading.meter)])].sort();
-
 /** The assessment of record: the same core as in the browser. */
 export function assessJobHere(job: Job): Assessment {
-  const origin = originOf(job);
-  const meters = metersOf(job, 'bench');
-  const session = warmed(JSON.stringify([job.machine, job.complaint, meters, origin]), () =>
-    unitSession(job.machine, job.complaint, meters, origin),
+  const { readings, background } = benchRounds(job);
+  const meters = metersInUse(job, job.meter);
+  const session = warmed(JSON.stringify([job.machine, job.complaint, meters, background]), () =>
+    unitSession(job.machine, job.complaint, meters, background),
   );
-  return session.assess({ ...job, readings: standing(job, 'bench') });
+  return session.assess({ ...job, readings });
 }
 
 /** What the vehicle's readings say of the unit, for the record. */
 export function assessVehicleHere(job: Job): VehicleAssessment {
-  const origin = originOf(job);
-  const meters = metersOf(job, 'vehicle');
+  const { vehicle, readings } = originOf(job);
+  const meters = metersInUse(job, job.meter);
   const session = warmed<VehicleSession>(
-    JSON.stringify(['vehicle', job.machine, job.complaint, meters, origin.vehicle]),
-    () => vehicleSession(job.machine, job.complaint, meters, origin),
+    JSON.stringify(['vehicle', job.machine, job.complaint, meters, vehicle]),
+    () => new VehicleSession(vehicle, job.machine, job.complaint, meters),
   );
-  return session.assessVehicle({ ...job, assembly: 'parked', readings: origin.readings });
+  return session.assessVehicle({ ...job, assembly: 'parked', readings });
 }

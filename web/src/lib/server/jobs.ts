@@ -2,16 +2,27 @@ import type { Assessment } from '@refectum/core/assess';
 import { type CourseId } from '@refectum/core/verdict';
 import type { Teller } from '@refectum/core/belief';
 import { type Check, mayShow } from '@refectum/core/checks';
-import { familyOf, type Machine, subjectOf } from '@refectum/core/machines';
-import { pricesOf } from '@refectum/core/shelf';
+import { multimeters } from '@refectum/core/instruments';
+import { familyOf, type Machine, subjectOf, type Variant } from '@refectum/core/machines';
+import { buildsOf, pricesOf, type ShelfModel } from '@refectum/core/shelf';
 import { type DrainEntry, vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { type Job, type Place, type Plate, type TakenReading, vehicleOf } from '../job.ts';
+import {
+  type Job,
+  metersInUse,
+  type Place,
+  type Plate,
+  type ReadingDetail,
+  type TakenReading,
+  type TakenWork,
+  vehicleOf,
+} from '../job.ts';
 import { database, type Queryable } from './db/connect.ts';
-import { drainStep, job, move, reading, shop, strike, technician, verdict } from './db/schema.ts';
+import { drainStep, job, move, reading, shop, strike, technician, verdict, work } from './db/schema.ts';
 import { announce } from './live.ts';
+import { metersOf, needMeter } from './meters.ts';
 import { Refused } from './refused.ts';
 import { modelNamed } from './shelf.ts';
 import type { Stand } from '../stands.ts';
@@ -34,7 +45,7 @@ async function needJob(db: Queryable, shopId: string, tag: number, lock = false)
 }
 
 async function complete(db: Queryable, row: JobRow): Promise<Job> {
-  const [people, readings, verdicts, moves, drain] = await Promise.all([
+  const [people, readings, verdicts, moves, drain, works, meters] = await Promise.all([
     db.select().from(technician).where(eq(technician.shopId, row.shopId)),
     db
       .select({ reading, strike })
@@ -45,6 +56,8 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     db.select().from(verdict).where(eq(verdict.jobId, row.id)).orderBy(asc(verdict.decidedAt)),
     db.select().from(move).where(eq(move.jobId, row.id)).orderBy(asc(move.movedAt)),
     db.select().from(drainStep).where(eq(drainStep.jobId, row.id)).orderBy(asc(drainStep.takenAt)),
+    db.select().from(work).where(eq(work.jobId, row.id)).orderBy(asc(work.number)),
+    metersOf(row.shopId, db),
   ]);
   const name = (id: string) => people.find((person) => person.id === id)?.name ?? 'unknown';
   return {
@@ -64,6 +77,17 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     celsius: row.celsius,
     prices: row.prices,
     vehicle: row.vehicle,
+    variants: row.variants,
+    knownGood: row.knownGood,
+    meters,
+    works: works.map(({ id, fitted, mended, note, doneAt, technicianId }) => ({
+      id,
+      fitted,
+      mended,
+      note,
+      at: doneAt.toISOString(),
+      technician: name(technicianId),
+    })),
     checkedInAt: row.checkedInAt.toISOString(),
     technician: name(row.technicianId),
     readings: readings.map(({ reading: r, strike: s }): TakenReading => ({
@@ -77,6 +101,8 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
       celsius: r.celsius,
       at: r.takenAt.toISOString(),
       technician: name(r.technicianId),
+      round: r.round,
+      ...(r.detail ? { detail: r.detail } : {}),
       ...(s ? { struck: { at: s.struckAt.toISOString(), technician: name(s.technicianId) } } : {}),
     })),
     verdicts: verdicts.map((v) => ({
@@ -117,6 +143,10 @@ export interface CheckIn {
   readonly plate?: Plate;
 }
 
+/** The shelf's other builds of a model than the one that was chosen. */
+const variantsOf = (shelved: ShelfModel | undefined, machine: Machine): readonly Variant[] =>
+  (shelved ? buildsOf(shelved) : []).filter((build) => JSON.stringify(build.machine) !== JSON.stringify(machine));
+
 /** Takes a unit in under the shop's next tag number. Sent twice under one id it is one job. */
 export async function checkIn(
   shopId: string,
@@ -144,6 +174,7 @@ export async function checkIn(
       meter,
       celsius: 20,
       prices: shelved ? pricesOf(shelved) : { items: {} },
+      variants: variantsOf(shelved, entry.machine),
       checkedInAt: now,
       technicianId,
       changedAt: now,
@@ -163,6 +194,8 @@ export interface ReadingEntry {
   readonly outcome: typeof reading.$inferInsert.outcome;
   readonly meter: string;
   readonly celsius: number;
+  readonly round?: number;
+  readonly detail?: ReadingDetail | undefined;
   readonly at: string;
   readonly technician: string;
 }
@@ -188,6 +221,7 @@ export async function addReading(shopId: string, tag: number, entry: ReadingEntr
   await database().transaction(async (db) => {
     const row = await needJob(db, shopId, tag, true);
     const check = checkFor(row, entry);
+    await needMeter(shopId, entry.meter, db);
     await db
       .insert(reading)
       .values({
@@ -200,12 +234,14 @@ export async function addReading(shopId: string, tag: number, entry: ReadingEntr
         outcome: entry.outcome,
         meter: entry.meter,
         celsius: entry.celsius,
+        round: entry.place === 'bench' ? (entry.round ?? 1) : 1,
+        detail: entry.detail,
         takenAt: new Date(entry.at),
         technicianId: entry.technician,
       })
       .onConflictDoNothing();
-    if (entry.place === 'bench' && check.assembly)
-      await db.update(job).set({ assembly: check.assembly }).where(eq(job.id, row.id));
+    const assembly = (entry.place === 'bench' && check.assembly) || row.assembly;
+    await db.update(job).set({ assembly, meter: entry.meter }).where(eq(job.id, row.id));
     // What is measured on stands on the bench.
     if (entry.place === 'bench' && row.stand === 'in')
       await carry(db, row, { id: randomUUID(), to: 'bench', note: 'first reading', technician: entry.technician });
@@ -258,6 +294,44 @@ export async function addDrainStep(
   });
 }
 
+/** Adds what was done; the unit is put together again, and the next round begins. The same id twice is one work. */
+export async function addWork(
+  shopId: string,
+  tag: number,
+  entry: Omit<TakenWork, 'technician'> & { readonly technician: string },
+): Promise<void> {
+  await database().transaction(async (db) => {
+    const row = await needJob(db, shopId, tag, true);
+    const { items, parts, faults } = subjectOf(row.machine);
+    const strange = [
+      ...entry.fitted.filter((id) => !items.some((item) => item.id === id)),
+      ...entry.mended.filter((id) => !faults.some(({ part, repair }) => part === id && repair)),
+    ];
+    if (strange.length)
+      throw new Refused(
+        422,
+        `This unit has no ${strange.map((id) => parts.find((p) => p.id === id)?.name ?? id).join(', ')} to fit or mend so.`,
+      );
+    await db
+      .insert(work)
+      .values({
+        id: entry.id,
+        jobId: row.id,
+        fitted: entry.fitted,
+        mended: entry.mended,
+        note: entry.note,
+        doneAt: new Date(entry.at),
+        technicianId: entry.technician,
+      })
+      .onConflictDoNothing();
+    await db
+      .update(job)
+      .set({ assembly: familyOf(row.machine).assemblies[0]!.id, changedAt: new Date(), changedBy: entry.technician })
+      .where(eq(job.id, row.id));
+    await announce(db, tag);
+  });
+}
+
 /** Strikes a reading out; twice is once. */
 export async function strikeReading(
   shopId: string,
@@ -279,12 +353,13 @@ export async function strikeReading(
   });
 }
 
-export type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle'>>;
+export type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle' | 'knownGood'>>;
 
 /** Changes what describes the bench or the prices. */
 export async function changeJob(shopId: string, tag: number, technicianId: string, change: BenchChange): Promise<void> {
   await database().transaction(async (db) => {
     const row = await needJob(db, shopId, tag, true);
+    if (change.meter !== undefined) await needMeter(shopId, change.meter, db);
     const states = familyOf(row.machine).assemblies.map((state) => state.id);
     if (change.assembly !== undefined && !states.includes(change.assembly)) {
       throw new Refused(422, `“${change.assembly}” is no state of assembly: one of ${states.join(', ')}.`);
@@ -322,7 +397,7 @@ export async function addVerdict(
   });
 }
 
-const readingRecord = ({ id, check, outcome, meter, celsius, at, technician: by, struck }: TakenReading) => ({
+const readingRecord = ({ id, check, outcome, meter, celsius, at, round, technician: by, struck }: TakenReading) => ({
   id,
   check,
   outcome,
@@ -330,6 +405,7 @@ const readingRecord = ({ id, check, outcome, meter, celsius, at, technician: by,
   celsius,
   at,
   technician: by,
+  ...(round > 1 ? { round } : {}),
   struck,
 });
 
@@ -337,6 +413,15 @@ function originRecord(found: Job): JobFile['origin'] {
   const taken = found.readings.filter(({ place }) => place === 'vehicle');
   if (!taken.length && !found.vehicle) return undefined;
   return { vehicle: vehicleOf(found), readings: taken.map((r) => ({ ...readingRecord(r), told: r.told })) };
+}
+
+/** The shop's own meters that a job names; the kinds that come with the program need no description. */
+function describedMeters(found: Job): JobFile['meters'] {
+  const own = metersInUse(found, found.meter).filter((used) => {
+    const kind = multimeters.find(({ id }) => id === used.id);
+    return JSON.stringify(kind) !== JSON.stringify(used);
+  });
+  return own.length ? own.map((known) => ({ ...known, ohms: [...known.ohms], volts: [...known.volts] })) : undefined;
 }
 
 /** The job in the open format. */
@@ -355,6 +440,11 @@ export function jobFileOf(found: Job): JobFile {
     celsius: found.celsius,
     readings: found.readings.filter(({ place }) => place === 'bench').map(readingRecord),
     origin: originRecord(found),
+    works: found.works.length
+      ? found.works.map(({ id: _, ...work }) => ({ ...work, fitted: [...work.fitted], mended: [...work.mended] }))
+      : undefined,
+    variants: found.variants.length ? [...found.variants] : undefined,
+    meters: describedMeters(found),
     prices: { ...found.prices, items: { ...found.prices.items } },
   };
 }

@@ -1,3 +1,4 @@
+import { beforeAndAfter, workLines } from '../rounds.ts';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { Assessment } from '@refectum/core/assess';
@@ -74,6 +75,7 @@ export async function reportPdf(
       pairs(findingsLines(assessment).map(({ word, names }) => [word, names] as const)),
       heading('Readings'),
       readingsTable(job, assessment),
+      ...worksBlock(job),
       ...picturesBlock(pictures),
       heading('Suspects that remain'),
       {
@@ -93,6 +95,18 @@ export async function reportPdf(
     ],
   };
   return new Uint8Array(await pdfmake.createPdf(definition).getBuffer());
+}
+
+/** What was done, and every check of the last round beside what it showed before. */
+function worksBlock(job: Job): Content[] {
+  if (job.works.length === 0) return [];
+  const head = ['Check', 'Before', 'After'].map((text) => ({ text, bold: true }));
+  const rows = beforeAndAfter(job).map(({ name, before, after }) => [name, before, after]);
+  return [
+    heading('Work, before and after'),
+    { ul: [...workLines(job)] },
+    { layout: 'lightHorizontalLines', table: { headerRows: 1, widths: ['*', 110, 110], body: [head, ...rows] } },
+  ];
 }
 
 /** Three in a row, each with what it shows. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { asc } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
+import type { HouseRules } from '../rules.ts';
 import { database } from './db/connect.ts';
 import { shop } from './db/schema.ts';
 
@@ -21,3 +22,13 @@ export async function ensureShop(): Promise<{ id: string; name: string; heading:
 
 /** After the shop's name was changed. */
 export const forgetShop = (): void => void (known = undefined);
+
+/** The house rules as they stand. */
+export async function rulesOf(shopId: string): Promise<HouseRules> {
+  const [row] = await database().select({ rules: shop.rules }).from(shop).where(eq(shop.id, shopId));
+  return row!.rules;
+}
+
+export async function saveRules(shopId: string, rules: HouseRules): Promise<void> {
+  await database().update(shop).set({ rules }).where(eq(shop.id, shopId));
+}

@@ -2,7 +2,8 @@ import { sql } from 'drizzle-orm';
 import type { Assessment } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
-import type { Machine } from '@refectum/core/machines';
+import type { Multimeter } from '@refectum/core/instruments';
+import type { Machine, Variant } from '@refectum/core/machines';
 import type { JobFile } from '@refectum/core/record';
 import type { ShelfModel } from '@refectum/core/shelf';
 import type { DrainStep, Vehicle } from '@refectum/core/vehicle';
@@ -15,6 +16,7 @@ import {
   integer,
   jsonb,
   pgTable,
+  primaryKey,
   real,
   text,
   timestamp,
@@ -22,8 +24,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { Place, Plate } from '../../job.ts';
+import type { Place, Plate, ReadingDetail } from '../../job.ts';
 import type { Role, Secret } from '../../people.ts';
+import { type HouseRules, usualRules } from '../../rules.ts';
 import type { Stand } from '../../stands.ts';
 
 const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
@@ -35,6 +38,7 @@ export const shop = pgTable('shop', {
   /** What stands at the top of printed reports. */
   heading: text().notNull(),
   nextTag: integer().notNull(),
+  rules: jsonb().$type<HouseRules>().notNull().default(usualRules),
 });
 
 export const technician = pgTable(
@@ -142,6 +146,10 @@ export const job = pgTable(
     meter: text().notNull(),
     celsius: real().notNull(),
     prices: jsonb().$type<Prices>().notNull(),
+    /** What else its model is built as. */
+    variants: jsonb().$type<readonly Variant[]>().notNull().default([]),
+    /** A lead vouches for it: its readings tell what sound units of its model read. */
+    knownGood: boolean().notNull().default(false),
     /** What the unit came from; null as long as nobody asked. */
     vehicle: jsonb().$type<Vehicle>(),
     checkedInAt: moment(),
@@ -182,12 +190,59 @@ export const reading = pgTable(
     outcome: jsonb().$type<Outcome>().notNull(),
     meter: text().notNull(),
     celsius: real().notNull(),
+    /** As received it is the first; every work opens another. */
+    round: integer().notNull().default(1),
+    /** What a finding was drawn from: a table typed beside it. */
+    detail: jsonb().$type<ReadingDetail>(),
     takenAt: moment(),
     technicianId: uuid()
       .notNull()
       .references(() => technician.id),
   },
+  (table) => [index().on(table.jobId), index().on(table.check, table.takenAt)],
+);
+
+/** What was done to a unit: it ends a round of readings and opens the next. */
+export const work = pgTable(
+  'work',
+  {
+    /** Made by the client: a work sent twice is one. */
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    /** Order of arrival. */
+    number: integer().generatedAlwaysAsIdentity(),
+    /** Ids of the items fitted new, and of the parts mended in place. */
+    fitted: jsonb().$type<readonly string[]>().notNull(),
+    mended: jsonb().$type<readonly string[]>().notNull(),
+    note: text().notNull(),
+    doneAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
   (table) => [index().on(table.jobId)],
+);
+
+/** A meter of the shop's own. */
+export const meter = pgTable(
+  'meter',
+  {
+    shopId: uuid()
+      .notNull()
+      .references(() => shop.id),
+    /** What readings name it by. */
+    id: text().notNull(),
+    known: jsonb().$type<Multimeter>().notNull(),
+    calibratedOn: date({ mode: 'string' }),
+    /** How long a calibration holds. */
+    everyMonths: integer(),
+    /** Taken no more; old readings still name it. */
+    retired: boolean().notNull().default(false),
+    changedAt: moment(),
+  },
+  (table) => [primaryKey({ columns: [table.shopId, table.id] })],
 );
 
 /** A reading struck out; the reading stays. */

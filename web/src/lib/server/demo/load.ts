@@ -54,7 +54,7 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
   const due = formatISO(addDays(start, unit.dueInDays), { representation: 'date' });
   const tag = await checkIn(shopId, by, { ...unit, id: randomUUID(), due }, unit.meter);
   await changeJob(shopId, tag, by, { celsius: unit.celsius, prices: unit.prices ?? { items: {} } });
-  const opened = unitSession(unit.machine, unit.complaint, [unit.meter]).opened;
+  const opened = unitSession(unit.machine, unit.complaint, [multimeterById(unit.meter)]).opened;
   for (const [n, step] of unit.done.entries()) {
     const [check, given] = typeof step === 'string' ? [step, undefined] : step;
     const outcome = given === undefined ? demoOutcome(opened, unit, check, n) : givenOutcome(given);

@@ -1,12 +1,19 @@
 import { answered, tagOf } from '$lib/server/answer.ts';
 import { findJob } from '$lib/server/jobs.ts';
+import { knownGoodReadings, recentNulls } from '$lib/server/known-good.ts';
 import { shelvedAs } from '$lib/server/shelf.ts';
+import { rulesOf } from '$lib/server/shop.ts';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {
   const { shop, person } = event.locals;
   const job = await answered(() => findJob(shop.id, tagOf(event as never)));
-  /** What the shelf has of its model. */
-  const [shelved] = await shelvedAs(shop.id, { is: job.model });
-  return { person: person!, job, shelved };
+  const [[shelved], knownGood, nulls, rules] = await Promise.all([
+    /** What the shelf has of its model. */
+    shelvedAs(shop.id, { is: job.model }),
+    knownGoodReadings(shop.id, job.model, job.tag),
+    recentNulls(shop.id, job.tag),
+    rulesOf(shop.id),
+  ]);
+  return { person: person!, job, shelved, knownGood, nulls, rules };
 };

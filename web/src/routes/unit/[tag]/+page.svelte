@@ -1,12 +1,13 @@
 <script lang="ts">
-  import { formatQuantity } from '@refectum/core/quantity';
-  import { limitOf, trapAbouts } from '@refectum/core/shelf';
+  import { outcomeText } from '@refectum/core/assess';
+  import { trapAbouts } from '@refectum/core/shelf';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import Anatomy from '$lib/parts/Anatomy.svelte';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
+  import Schools from '$lib/parts/Schools.svelte';
   import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
   import Tag from '$lib/parts/Tag.svelte';
   import WorthDoing from '$lib/parts/WorthDoing.svelte';
@@ -18,7 +19,7 @@
 
   const tag = $derived(data.job.tag);
   const check = $derived(bench.check);
-  const limit = $derived(data.shelved && check && limitOf(data.shelved.known, check.id));
+  const earlier = $derived(check && bench.earlier.findLast((reading) => reading.check === check.id));
 
   $effect(() => {
     // A part touched on one unit's drawing says nothing about the next unit.
@@ -50,6 +51,7 @@
     </label>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
     <a class="btn h-9 px-2.5 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/work">Work</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/report">Report</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/label">Label</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/pictures">Pictures</a>
@@ -98,18 +100,21 @@
   </div>
 
   <div class="order-first flex flex-col gap-3 lg:order-none">
-    <CheckAtHand {bench}>
+    <CheckAtHand {bench} nulls={data.nulls}>
       {#snippet before()}
-        {#if limit && check}
-          <p class="mt-2 border-l-4 border-info px-3 py-1">
-            Published: {[
-              limit.least &&
-                `at least ${formatQuantity(Number(limit.least.value), check.unit)} (${limit.least.source})`,
-              limit.most && `at most ${formatQuantity(Number(limit.most.value), check.unit)} (${limit.most.source})`,
-            ]
-              .filter(Boolean)
-              .join(', ')}.
-          </p>
+        {#if check}
+          <Schools
+            {bench}
+            {check}
+            shelved={data.shelved?.known}
+            own={data.knownGood[check.id] ?? []}
+            rules={data.rules}
+          />
+          {#if earlier}
+            <p class="mt-2 border-l-4 border-info px-3 py-1">
+              Before the work: <span class="figure">{outcomeText(check, earlier.outcome)}</span>
+            </p>
+          {/if}
         {/if}
       {/snippet}
       {#snippet done()}{@render toVerdict()}{/snippet}

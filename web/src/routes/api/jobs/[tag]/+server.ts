@@ -1,4 +1,4 @@
-import { json, type RequestEvent } from '@sveltejs/kit';
+import { error, json, type RequestEvent } from '@sveltejs/kit';
 import { benchChangeSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
 import { changeJob, findJob, jobFileOf } from '$lib/server/jobs.ts';
@@ -11,6 +11,9 @@ export const GET = async (event: RequestEvent) => {
 
 export const PATCH = async (event: RequestEvent) => {
   const { technician, ...change } = await bodyOf(event, benchChangeSchema);
+  const { person } = event.locals;
+  if (change.knownGood !== undefined && person!.role !== 'lead')
+    throw error(403, `${person!.name} is no lead: only a lead vouches for a unit.`);
   await answered(() => changeJob(event.locals.shop.id, tagOf(event), technician, change));
   return done();
 };

@@ -4,6 +4,7 @@
   import { overrode } from '$lib/job.ts';
   import Courses from '$lib/parts/Courses.svelte';
   import Mark from '$lib/parts/Mark.svelte';
+  import { beforeAndAfter, workLines } from '$lib/rounds.ts';
   import { findingsLines, identityLines, reportCautions } from '$lib/report.ts';
 
   const { data } = $props();
@@ -70,7 +71,7 @@
     {/each}
   </dl>
 
-  <h2 class="text-xl font-semibold">Readings</h2>
+  <h2 class="text-xl font-semibold">Readings{data.job.works.length ? ` after the work` : ''}</h2>
   {#if data.assessment.readings.length}
     <table class="table mb-1 text-base">
       <thead
@@ -87,7 +88,10 @@
             <td>{reading.name}</td>
             <td
               ><span class="figure">{reading.shown}</span>{#if reading.net}<span class="block">{reading.net}</span
-                >{/if}{#if reading.then}<span class="block">{reading.then}</span>{/if}</td
+                >{/if}{#if reading.then}<span class="block">{reading.then}</span
+                >{/if}{#each taken.get(reading.id)?.detail?.pairs ?? [] as pair, i (i)}<span
+                  class="figure block text-sm">{pair.pins}: {pair.own} against {pair.twin}</span
+                >{/each}</td
             >
             <td>{reading.expected || '–'}</td>
             <td
@@ -103,6 +107,23 @@
     </p>
   {:else}
     <p class="mb-4">No reading was taken.</p>
+  {/if}
+
+  {#if data.job.works.length}
+    <h2 class="text-xl font-semibold">Work, before and after</h2>
+    <ul class="list-disc pl-5">
+      {#each workLines(data.job) as line (line)}<li>{line}</li>{/each}
+    </ul>
+    <table class="table mb-4 text-base" aria-label="Before and after">
+      <thead>
+        <tr><th scope="col">Check</th><th scope="col">Before</th><th scope="col">After</th></tr>
+      </thead>
+      <tbody>
+        {#each beforeAndAfter(data.job) as { name, before, after } (name)}
+          <tr><td>{name}</td><td class="figure">{before}</td><td class="figure">{after}</td></tr>
+        {/each}
+      </tbody>
+    </table>
   {/if}
 
   {#if data.pictures.length}

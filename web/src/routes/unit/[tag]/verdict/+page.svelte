@@ -52,6 +52,12 @@
     else put(value);
   }
 
+  async function vouch(knownGood: boolean) {
+    const id = freshId();
+    const path = `/api/jobs/${data.job.tag}`;
+    await outbox.send(data.person, { id, tag: data.job.tag, method: 'PATCH', path, body: { knownGood } });
+  }
+
   async function decide(event: SubmitEvent) {
     event.preventDefault();
     problem = '';
@@ -113,6 +119,19 @@
       >
       <p id="decide-problem" role="alert" class="min-h-5 w-full text-error">{problem || bench.problem || ''}</p>
     </form>
+    {#if data.person.role === 'lead'}
+      <label class="flex min-h-11 items-center gap-3">
+        <input
+          type="checkbox"
+          class="checkbox"
+          checked={data.job.knownGood}
+          onchange={(e) => void vouch(e.currentTarget.checked)}
+        />
+        Known good: what it reads tells what sound {data.job.model} read
+      </label>
+    {:else if data.job.knownGood}
+      <p>A lead vouches for this unit: what it reads tells what sound {data.job.model} read.</p>
+    {/if}
     <details class="sheet p-3" open={Object.keys(prices.items).length > 0 || prices.labourPerHour !== undefined}>
       <summary class="min-h-11 cursor-pointer py-2 font-semibold"
         >Prices and minutes: change one, the sheet reworks; empty is “unknown”</summary

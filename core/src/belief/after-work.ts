@@ -1,0 +1,72 @@
+import type { Belief } from './belief.ts';
+import { priorBelief } from './belief.ts';
+import type { Case } from './case.ts';
+import { faultOfCode } from './hypotheses.ts';
+
+/** What was done: items fitted new, parts mended in place. */
+interface Done {
+  readonly fitted: readonly string[];
+  readonly mended: readonly string[];
+}
+
+/**
+ * Share of the belief that begins anew after work: a new part may be bad, and what was taken apart may have been
+ * damaged or put together wrongly [from memory].
+ */
+const anew = 0.1;
+
+/** Chance that a part mended in place isn't mended: cleaning and freeing are tried first [from memory]. */
+const stillThere = 0.15;
+
+/**
+ * What is believed before the first reading of a new round: every hypothesis of the last one loses the faults that
+ * the work took away, and keeps the others. What was learnt of resistances, leads and temperature isn't carried over.
+ * `last` and `next` are the same unit.
+ */
+export function beliefAfterWork(last: Case, belief: Belief, next: Case, { fitted, mended }: Done): Belief {
+  const parts = new Map(next.subject.parts.map(({ id, item }) => [id, item]));
+  const replaced = next.faults.map(({ part }) => fitted.includes(parts.get(part)!));
+  const repaired = next.faults.map(({ part, repair }) => mended.includes(part) && repair !== undefined);
+  const without = withoutFaults(last, next);
+  const prior = priorBelief(next);
+  const weights = prior.weights.map((row) => row.map((weight) => anew * weight));
+  belief.weights.forEach((row, b) =>
+    row.forEach((weight, p) => {
+      if (weight === 0) return;
+      const kept = (1 - anew) * weight;
+      const tried = last.particles[p]!.faults.some((f) => repaired[f] && !replaced[f]);
+      if (tried) weights[b]![without(p, (f) => replaced[f]!)]! += stillThere * kept;
+      weights[b]![without(p, (f) => replaced[f]! || repaired[f]!)]! += (tried ? 1 - stillThere : 1) * kept;
+    }),
+  );
+  return { ...prior, weights };
+}
+
+/** The particle that is left of one when some of its faults are gone. */
+function withoutFaults(last: Case, next: Case): (p: number, gone: (fault: number) => boolean) => number {
+  const at = new Map(next.particles.map(({ codes }, p) => [codes.join(' '), p]));
+  const alone = aloneAt(next);
+  return (p, gone) => {
+    const { codes, severities } = last.particles[p]!;
+    const left = codes.filter((code) => !gone(faultOfCode(code)));
+    // A pair's cells are wider than those of a fault alone.
+    const halved = left.length === 1 && codes.length === 2;
+    return halved ? alone(left[0]!, severities[codes.indexOf(left[0]!)]!) : at.get(left.join(' '))!;
+  };
+}
+
+/** The particle of one fault alone whose severity lies nearest. */
+function aloneAt({ particles }: Case): (code: number, severity: number) => number {
+  const ofFault = new Map<number, { p: number; log: number }[]>();
+  particles.forEach(({ faults, severities }, p) => {
+    if (faults.length !== 1) return;
+    const known = ofFault.get(faults[0]!) ?? [];
+    ofFault.set(faults[0]!, [...known, { p, log: Math.log(severities[0]!) }]);
+  });
+  return (code, severity) =>
+    ofFault
+      .get(faultOfCode(code))!
+      .reduce((best, one) =>
+        Math.abs(one.log - Math.log(severity)) < Math.abs(best.log - Math.log(severity)) ? one : best,
+      ).p;
+}

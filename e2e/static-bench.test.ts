@@ -1,0 +1,279 @@
+import { expect } from 'chai';
+import { readFileSync } from 'node:fs';
+import {
+  apiJob,
+  arrive,
+  ask,
+  bench,
+  browser,
+  openPage,
+  page,
+  pick,
+  postJson,
+  readingEntry,
+  stand,
+  tape,
+  title,
+  until,
+  visitor,
+} from './stage.ts';
+import { Visitor } from './visitor.ts';
+
+const record = async (text: string, on = page): Promise<void> => {
+  await on.keyboard.type(text);
+  await on.keyboard.press('Enter');
+};
+/** A lead at another browser. */
+const leadsPage = async () =>
+  openPage('Ansa Brimmel', await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+const newest = async (tag: number) => (await apiJob(tag)).readings.at(-1)!;
+const shown = (on = page) => tape(on).first().textContent();
+
+describe('the static bench: what every check may answer', () => {
+  it('t: changes when touched, n: not accessible, each with a letter and Enter', async () => {
+    await bench(1006);
+    await pick('Case to output post, diode test');
+    await record('t');
+    await until(async () => /Changes when touched/.test((await shown()) ?? ''), 'the tape');
+    await pick('Output post to case, diode test');
+    await record('n');
+    await until(async () => (await apiJob(1006)).readings.length === 2, 'both on the server');
+    const { readings } = await apiJob(1006);
+    expect(readings.map(({ check }) => check)).deep.equal(['bridge-forward', 'bridge-reverse']);
+  });
+  it('a field watched while turning is typed as its lowest and its highest', async () => {
+    await bench(1006);
+    await pick('Field through the brushes while turning');
+    await record('3.1 OL');
+    await until(async () => (await newest(1006)).check === 'field-turning', 'the reading');
+    expect(await shown()).match(/Lost at some angles/);
+    await pick('Field through the brushes while turning');
+    await record('3 apples');
+    expect(await page.textContent('#entry-problem')).match(/lowest and the highest reading/);
+    await page.fill('#entry', '');
+  });
+  it('a finding says what follows from it', async () => {
+    await bench(1006);
+    await pick('Bearings by hand');
+    await record('2');
+    await until(async () => /Both bearings are renewed/.test((await shown()) ?? ''), 'what follows');
+  });
+  it('the leads’ null of another unit is taken over with one key while the leads are the same', async () => {
+    await postJson(
+      '/api/jobs/1012/readings',
+      readingEntry({ check: 'leads-null', typed: '0.31', outcome: { kind: 'value', value: 0.31 } }),
+    );
+    await bench(1006);
+    await page.selectOption('label:has-text("Meter") select', { label: 'Workshop meter' });
+    await pick('Test leads held together');
+    await page.waitForSelector('button:has-text("Same leads as at")');
+    await page.keyboard.press('=');
+    await until(async () => (await newest(1006)).check === 'leads-null', 'the null');
+    expect((await newest(1006)).typed).match(/0\.31/);
+  });
+  it('a regulator is held against its twin, pin by pin, and the pairs stay with the finding', async () => {
+    await bench(1006);
+    await pick('Regulator against a known-good twin');
+    await page.focus('[aria-label="Pins 1"]');
+    for (const text of ['1 to 2', '1k', '0.5M', '1 to 3', '1.1', '263k', '2 to 3', '4.6M', '5.5M']) {
+      await page.keyboard.type(text);
+      await page.keyboard.press('Enter');
+    }
+    await page.click('button:has-text("Compare and record")');
+    await until(async () => (await newest(1006)).check === 'regulator-twin', 'the finding');
+    expect(await shown()).match(/Far apart/);
+    await page.goto(`${stand.url}/unit/1006/report`);
+    expect(await page.textContent('article')).match(/1 to 3: 1\.1 against 263k/);
+  });
+});
+
+describe('the static bench: rounds', () => {
+  it('work opens a round: the tape begins anew, the value before stands at its check, the report shows both', async () => {
+    const before = await apiJob(1001);
+    await bench(1001);
+    await page.goto(`${stand.url}/unit/1001/work`);
+    await page.waitForSelector('html[data-ready]');
+    await page.waitForSelector('input:checked');
+    await page.check('label:has-text("Brush set") input');
+    await page.fill('input[placeholder^="turned"]', 'springs too');
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/1001$/);
+    await page.waitForSelector('#entry:focus');
+    expect(await page.textContent('section[aria-label="Tape"]')).match(/No reading yet[\s\S]*Before the work/);
+    await pick('Case to output post, diode test');
+    await page.waitForSelector('p:has-text("Before the work:") .figure');
+    await record('0.94');
+    await until(async () => (await apiJob(1001)).readings.length === before.readings.length + 1, 'the reading');
+    await page.goto(`${stand.url}/unit/1001/report`);
+    const rows = await page.textContent('table[aria-label="Before and after"]');
+    expect(rows)
+      .match(/Case to output post, diode test/)
+      .and.match(/940/);
+    expect(await page.textContent('article')).match(/Brush set[\s\S]*Springs too/);
+    const file = (await (await ask('/api/jobs/1001')).json()) as { works: object[]; readings: { round?: number }[] };
+    expect(file.works.length).equal(1);
+    expect(file.readings.at(-1)!.round).equal(2);
+  });
+  it('nothing ticked is no work; what the unit lacks is refused; sent twice it is one', async () => {
+    const work = { fitted: ['rectifier'], mended: [], note: '', at: new Date().toISOString(), technician: visitor.id };
+    const none = await postJson('/api/jobs/1009/works', { ...work, id: crypto.randomUUID(), fitted: [] });
+    expect(none.status).equal(422);
+    expect(await none.text()).match(/no work to prove/);
+    const strange = await postJson('/api/jobs/1009/works', { ...work, id: crypto.randomUUID(), mended: ['diode:A+'] });
+    expect(strange.status).equal(422);
+    const once = { ...work, id: crypto.randomUUID() };
+    for (let i = 0; i < 2; i++) expect((await postJson('/api/jobs/1009/works', once)).status).equal(200);
+    const { works } = (await (await ask('/api/jobs/1009/view')).json()) as { works: object[] };
+    expect(works.length).equal(1);
+  });
+});
+
+describe('the static bench: meters and house rules', () => {
+  it('a lead describes a meter of the shop; wrong ranges are answered at their place, nothing is lost; it is read with', async () => {
+    const lead = await leadsPage();
+    await lead.goto(`${stand.url}/shop`);
+    await lead.waitForSelector('html[data-ready]');
+    await lead.click('li:has-text("Workshop meter") button:has-text("Copy as new")');
+    await lead.fill('input[name="name"]', 'Ferry meter');
+    await lead.fill('textarea[name="volts"]', '4, 0.001, 0.5, 2\n2, 0.001, 0.5, 2');
+    await lead.click('form[aria-label="Meter"] button:has-text("Keep")');
+    await lead.waitForSelector('[role="alert"]');
+    expect(await lead.textContent('form[aria-label="Meter"] [role="alert"]')).match(/lowest full scale up/);
+    expect(await lead.inputValue('input[name="name"]')).equal('Ferry meter');
+    await lead.fill('textarea[name="volts"]', '4, 0.001, 0.5, 2\n40, 0.01, 0.5, 2');
+    await lead.fill('input[name="calibratedOn"]', '2020-01-10');
+    await lead.fill('input[name="everyMonths"]', '12');
+    await lead.click('form[aria-label="Meter"] button:has-text("Keep")');
+    await lead.waitForSelector('[role="status"]:has-text("Ferry meter is kept")');
+    expect(await lead.textContent('li:has-text("Ferry meter")')).match(/calibration was due/);
+    await lead.context().close();
+    await bench(1012);
+    await page.selectOption('label:has-text("Meter") select', { label: 'Ferry meter' });
+    await pick('Slip ring to slip ring');
+    await record('3.4');
+    await until(async () => (await newest(1012)).check === 'ring-ring', 'the reading');
+    const file = (await (await ask('/api/jobs/1012')).json()) as { meters: { name: string }[] };
+    expect(file.meters.map(({ name }) => name)).deep.equal(['Ferry meter']);
+    // The screen keeps it for the next unit.
+    await bench(1011);
+    expect(await page.locator('label:has-text("Meter") select option:checked').textContent()).equal('Ferry meter');
+    await page.selectOption('label:has-text("Meter") select', { label: 'Workshop meter' });
+  });
+  it('a meter the shop has not is refused, and a technician changes neither meters nor rules', async () => {
+    const strange = await postJson('/api/jobs/1012/readings', readingEntry({ meter: 'somebody’s' }));
+    expect(strange.status).equal(422);
+    expect(await strange.text()).match(/has no meter/);
+    expect((await visitor.submit('/shop?/rules', { limits: 'own' })).status).equal(403);
+  });
+  it('the limits of the schools stand at the check, the house’s first; a contradiction is said', async () => {
+    const lead = await leadsPage();
+    await lead.goto(`${stand.url}/shop`);
+    await lead.waitForSelector('html[data-ready]');
+    await lead.click('button[aria-label="Siblings alike earlier"]');
+    await lead.click('button:has-text("Keep the rules")');
+    await lead.waitForSelector('[role="status"]:has-text("The house rules are kept")');
+    await bench(1003, lead);
+    for (const [name, text] of [
+      ['Test leads held together', '0.1'],
+      ['Stator leads B and C, diodes joined', '0.35'],
+      ['Stator leads C and A, diodes joined', '0.351'],
+    ] as const) {
+      await pick(name, lead);
+      await record(text, lead);
+      await lead.waitForSelector(`section[aria-label="Tape"] li:has-text("${name}")`);
+    }
+    await pick('Stator leads A and B, diodes joined', lead);
+    const table = 'table[aria-label="Limits by school"]';
+    await lead.waitForSelector(table);
+    expect(await lead.textContent(`${table} tr:first-child`)).match(/Siblings alike/);
+    await lead.keyboard.type('0.35');
+    expect(await lead.textContent(`${table} tr:first-child`)).match(/inside/);
+    await lead.fill('#entry', '');
+    await lead.context().close();
+  });
+  it('a lead vouches for a unit, a technician can’t', async () => {
+    const refused = await visitor.send('PATCH', '/api/jobs/1003', { knownGood: true, technician: visitor.id });
+    expect(refused.status).equal(403);
+    const lead = await leadsPage();
+    await lead.goto(`${stand.url}/unit/1003/verdict`);
+    await lead.waitForSelector('html[data-ready]');
+    await lead.check('label:has-text("Known good") input');
+    await until(async () => {
+      const { knownGood } = (await (await ask('/api/jobs/1003/view')).json()) as { knownGood: boolean };
+      return knownGood;
+    }, 'known good');
+    await lead.context().close();
+  });
+});
+
+describe('the job file by itself', () => {
+  it('POST /api/assess reasons about it as the command does, and keeps nothing', async () => {
+    const file = await (await ask('/api/jobs/1003')).text();
+    const answer = await visitor.send('POST', '/api/assess', JSON.parse(file));
+    expect(answer.status).equal(200);
+    const told = (await answer.json()) as { suspects: object[]; next: object[]; verdict: object; engine: string };
+    const own = (await (await ask('/api/jobs/1003/assessment')).json()) as typeof told;
+    expect(told.engine).equal(own.engine);
+    expect(told.suspects).deep.equal(own.suspects);
+  });
+  it('a file that is none is refused with its problems', async () => {
+    const answer = await visitor.send('POST', '/api/assess', { format: 'other' });
+    expect(answer.status).equal(422);
+    expect(await answer.text())
+      .match(/format/)
+      .and.match(/readings/);
+    const strange = JSON.parse(await (await ask('/api/jobs/1003')).text()) as { readings: { check: string }[] };
+    strange.readings[0]!.check = 'taste';
+    const unknown = await visitor.send('POST', '/api/assess', strange);
+    expect(unknown.status).equal(422);
+    expect(await unknown.text()).match(/no check “taste”/);
+  });
+  it('the documented example is read and assessed', async () => {
+    const document = readFileSync('docs/job-file.md', 'utf8');
+    const example = /```json\n([\s\S]*?)```/.exec(document)![1]!;
+    const answer = await visitor.send('POST', '/api/assess', JSON.parse(example));
+    expect(answer.status, await answer.clone().text()).equal(200);
+  });
+});
+
+describe('a full teardown by keyboard', () => {
+  it('thirty readings, each its digits and Enter, in the order the program asks for them', async () => {
+    const tag = 1010;
+    const other = await Visitor.signIn(stand.url, 'Tovik Harle');
+    expect(other.id).not.equal(visitor.id);
+    await bench(tag);
+    const before = (await apiJob(tag)).readings.length;
+    let keys = 0;
+    for (let n = 0; n < 30; n++) {
+      const name = (await title()) ?? '';
+      const text = soundText(name);
+      await page.keyboard.type(text.typed);
+      await page.keyboard.press('Enter');
+      keys += 1 + text.beyond;
+      await until(async () => (await tape().count()) > n + before, `reading ${n + 1}: ${name} ← ${text.typed}`);
+      await until(async () => {
+        await page.waitForSelector('#entry:focus');
+        return (await title()) !== name;
+      }, `another check after ${name}`);
+    }
+    expect(keys).at.most(30 * 3);
+    await until(async () => (await apiJob(tag)).readings.length === before + 30, 'all thirty on the server');
+  });
+});
+
+/** What a sound 12 V unit shows, and how many keys beyond digits it takes. */
+function soundText(name: string): { typed: string; beyond: number } {
+  if (/held together/.test(name)) return { typed: '0.3', beyond: 0 };
+  if (/by eye|by hand|turning|Smell|twin|lamp/.test(name)) return { typed: '1', beyond: 0 };
+  if (/length/.test(name)) return { typed: '8', beyond: 0 };
+  if (/reversed, ohms|500 V tester|to core|post to case, ohms/.test(name)) return { typed: '5M', beyond: 1 };
+  if (/reversed|Output post to case/.test(name)) return { typed: 'OL', beyond: 2 };
+  if (/Case to output post/.test(name)) return { typed: '0.95', beyond: 0 };
+  if (/under 5 A, volts/.test(name)) return { typed: '0.6', beyond: 0 };
+  if (/under 5 A/.test(name)) return { typed: '0.86', beyond: 0 };
+  if (/Stator leads/.test(name)) return { typed: '0.4', beyond: 0 };
+  if (/ring to slip|brushes, shaft/.test(name)) return { typed: '3.4', beyond: 0 };
+  if (/Exciter/.test(name)) return { typed: /joined/.test(name) ? '0.52' : '0.56', beyond: 0 };
+  if (/forward, stator joined/.test(name)) return { typed: '0.48', beyond: 0 };
+  return { typed: '0.52', beyond: 0 };
+}

@@ -1,0 +1,49 @@
+import type { Check } from '@refectum/core/checks';
+import { type Multimeter, rangeFor, rangesOf, readingSigma } from '@refectum/core/instruments';
+import type { TakenReading } from './job.ts';
+
+/** Above this the leads don't matter, in ohms. */
+const leadsMatter = 50;
+
+const valueOf = ({ outcome }: TakenReading): number | undefined =>
+  outcome.kind === 'value' ? outcome.value : undefined;
+
+/** What a meter shows less its leads, where they matter; undefined when their null isn't known. */
+export function netValue(check: Check, value: number, nullOhms: number | undefined): number | undefined {
+  const { method } = check;
+  const low = method.kind === 'meter' && method.setup.function === 'ohms' && value <= leadsMatter;
+  if (!low) return value;
+  return nullOhms === undefined ? undefined : Math.max(value - nullOhms, 0);
+}
+
+/** The newest null of a meter's leads among readings that stand. */
+export const nullOf = (readings: readonly TakenReading[], meter: string): number | undefined => {
+  const newest = readings.findLast((reading) => reading.check === 'leads-null' && reading.meter === meter);
+  return newest && valueOf(newest);
+};
+
+/** What the same check showed at its other places by the same meter, leads taken off. */
+export function siblingsOf(
+  check: Check,
+  checks: readonly Check[],
+  readings: readonly TakenReading[],
+  meter: string,
+): readonly number[] {
+  const others = checks.filter(
+    ({ id, species, place }) => species === check.species && place !== '' && id !== check.id,
+  );
+  return others.flatMap((other) => {
+    const newest = readings.findLast((reading) => reading.check === other.id && reading.meter === meter);
+    const value = newest && valueOf(newest);
+    const net = value === undefined ? undefined : netValue(other, value, nullOf(readings, meter));
+    return net === undefined ? [] : [net];
+  });
+}
+
+/** Standard uncertainty of a value of a check by a meter; a caliper's for lengths. */
+export function sigmaOf({ method }: Check, value: number, meter: Multimeter): number {
+  if (method.kind !== 'meter') return 0.06;
+  const use = method.setup.function;
+  if (use === 'insulation') return 0.05 * value;
+  return readingSigma(rangeFor(rangesOf(meter, use === 'diode' || use === 'ohms' ? use : 'volts'), value), value);
+}

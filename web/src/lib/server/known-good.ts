@@ -1,0 +1,79 @@
+import { subjectOf } from '@refectum/core/machines';
+import { subHours } from 'date-fns';
+import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import { netValue, nullOf } from '../limits.ts';
+import type { LeadsNull, TakenReading } from '../job.ts';
+import { database } from './db/connect.ts';
+import { job, reading, strike } from './db/schema.ts';
+
+/**
+ * What each check showed on units of a model that a lead vouched for, leads taken off: the last reading of each unit,
+ * in its last round.
+ */
+export async function knownGoodReadings(
+  shopId: string,
+  model: string,
+  exceptTag: number,
+): Promise<Readonly<Record<string, readonly number[]>>> {
+  const rows = await database()
+    .select({ unit: job.id, machine: job.machine, reading })
+    .from(job)
+    .innerJoin(reading, eq(reading.jobId, job.id))
+    .leftJoin(strike, eq(strike.readingId, reading.id))
+    .where(
+      and(
+        eq(job.shopId, shopId),
+        eq(job.knownGood, true),
+        ne(job.tag, exceptTag),
+        sql`lower(${job.model}) = lower(${model})`,
+        eq(reading.place, 'bench'),
+        isNull(strike.readingId),
+      ),
+    )
+    .orderBy(reading.round, reading.number);
+  const found: Record<string, number[]> = {};
+  for (const unit of new Set(rows.map((row) => row.unit))) {
+    const own = rows.filter((row) => row.unit === unit);
+    const taken = own.map(({ reading: r }) => ({ ...r, at: '', technician: '', detail: undefined }) as TakenReading);
+    const newest = new Map(taken.map((r) => [r.check, r]));
+    for (const check of subjectOf(own[0]!.machine).checks) {
+      const { outcome, meter } = newest.get(check.id) ?? {};
+      if (outcome?.kind !== 'value' || check.method.kind === 'leads') continue;
+      const net = netValue(check, outcome.value, nullOf(taken, meter!));
+      if (net !== undefined) (found[check.id] ??= []).push(net);
+    }
+  }
+  return found;
+}
+
+/** Leads stay what they are for a shift. */
+const nullHours = 12;
+
+/** The newest null of each meter's leads on other units, by the meter's id. */
+export async function recentNulls(shopId: string, exceptTag: number): Promise<Readonly<Record<string, LeadsNull>>> {
+  const rows = await database()
+    .selectDistinctOn([reading.meter], {
+      meter: reading.meter,
+      outcome: reading.outcome,
+      at: reading.takenAt,
+      tag: job.tag,
+    })
+    .from(reading)
+    .innerJoin(job, eq(reading.jobId, job.id))
+    .leftJoin(strike, eq(strike.readingId, reading.id))
+    .where(
+      and(
+        eq(job.shopId, shopId),
+        ne(job.tag, exceptTag),
+        eq(reading.check, 'leads-null'),
+        gt(reading.takenAt, subHours(new Date(), nullHours)),
+        isNull(strike.readingId),
+      ),
+    )
+    .orderBy(reading.meter, desc(reading.takenAt));
+  return Object.fromEntries(
+    rows.flatMap(({ meter, outcome, at, tag }) =>
+      outcome.kind === 'value' ? [[meter, { ohms: outcome.value, at: at.toISOString(), tag }]] : [],
+    ),
+  );
+}

@@ -1,0 +1,55 @@
+import { fail } from '@sveltejs/kit';
+import { ValidationError } from 'yup';
+import { type MeterDraft, meterDraft, readMeter } from '$lib/meters.ts';
+import { rulesSchema } from '$lib/rules.ts';
+import { metersOf, saveMeter } from '$lib/server/meters.ts';
+import { Refused } from '$lib/server/refused.ts';
+import { rulesOf, saveRules } from '$lib/server/shop.ts';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ locals }) => ({
+  person: locals.person!,
+  meters: (await metersOf(locals.shop.id)).map((meter) => ({ ...meter, draft: meterDraft(meter) })),
+  rules: await rulesOf(locals.shop.id),
+});
+
+export const actions: Actions = {
+  meter: async ({ request, locals }) => {
+    const form = await request.formData();
+    const text = (name: string) => String(form.get(name) ?? '');
+    const draft: MeterDraft = {
+      id: text('id').slice(0, 60),
+      name: text('name'),
+      description: text('description'),
+      diode: text('diode'),
+      ohms: text('ohms'),
+      volts: text('volts'),
+      voltsInput: text('voltsInput'),
+      bandwidth: text('bandwidth'),
+      leads: text('leads'),
+      leadsSpread: text('leadsSpread'),
+      calibratedOn: text('calibratedOn'),
+      everyMonths: text('everyMonths'),
+      retired: form.get('retired') === 'on',
+    };
+    const read = readMeter(draft);
+    if ('problems' in read) return fail(422, { draft, problems: read.problems });
+    try {
+      await saveMeter(locals.shop.id, read.meter);
+    } catch (cause) {
+      if (!(cause instanceof Refused)) throw cause;
+      return fail(cause.status, { draft, problems: { form: cause.message } });
+    }
+    return { saved: read.meter.known.name };
+  },
+  rules: async ({ request, locals }) => {
+    const limits = (await request.formData()).getAll('limits').map(String);
+    try {
+      await saveRules(locals.shop.id, (await rulesSchema.validate({ limits }, { strict: true })) as never);
+    } catch (cause) {
+      if (!(cause instanceof ValidationError)) throw cause;
+      return fail(422, { rulesProblem: cause.message });
+    }
+    return { rulesSaved: true };
+  },
+};
