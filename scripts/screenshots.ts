@@ -42,6 +42,8 @@ const views: readonly {
   { name: 'sign-in', path: '/sign-in', ready: 'h1' },
   { name: 'shelf', path: '/shelf', ready: 'h1', act: openModel },
   { name: 'pictures', path: '/unit/1007/pictures', ready: 'main ul li img' },
+  { name: 'work', path: '/unit/1004/work', ready: 'input:checked' },
+  { name: 'shop', path: '/shop', ready: 'h1' },
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },

@@ -100,3 +100,42 @@ describe('circuit: what a measurement can feel', () => {
     }
   });
 });
+
+describe('circuit: junctions that are not as their kind', () => {
+  const machine = { ...clawPoleGeneric(24, 80), connection: 'star' as const, diodeKind: 'low-loss' as const };
+  const build = clawPoleBuilds(machine)[0]!;
+  const network = clawPoleNetwork(machine, build, 'opened');
+  const held = { fullScale: 1e6, freeBelow: 5e3 };
+  const setups = {
+    forward: { function: 'diode', red: 'leg:A', black: 'output' },
+    reversed: { function: 'ohms', red: 'output', black: 'leg:A', held },
+  } as const;
+  for (const [name, setup] of Object.entries(setups)) {
+    it(`${name}: the slope over the batch’s forward volts is what swaying it shows`, () => {
+      const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black]]), 20);
+      const batch = circuit.spreads.find((spread) => spread.name === 'junction')!;
+      const read = (by: number) => measure(circuit, circuit.swayed(circuit.sound, batch, by), setup, meter).value;
+      const shown = measure(circuit, circuit.sound, setup, meter);
+      const response = circuit.response(circuit.node(setup.red), circuit.node(setup.black));
+      const moves = circuit.sensitivity(circuit.sound, shown.point, response);
+      const slope = shown.perVolt * batch.junctions.reduce((sum, j) => sum + moves.perShiftVolt[j]!, 0);
+      const differences = (read(1e-4) - read(-1e-4)) / 2e-4;
+      expect(slope).closeTo(differences, 1e-3 * Math.abs(differences));
+      // Less saturation current: more volts forward, and more ohms reversed.
+      expect(slope).greaterThan(0);
+    });
+  }
+  it('comes to rest where a lead hangs on leaks alone beside amperes: an open phase while 5 A flow through the others', () => {
+    const feed = { plus: 'lead:B', minus: 'lead:C' };
+    const circuit = new Circuit(networkBetween(network, [['lead:B', 'lead:C']]), 20);
+    const open = circuit.withEdits([{ element: 'winding:A', set: 1e9 }]);
+    const setup = { function: 'drop', red: 'lead:B', black: 'lead:C', feed } as const;
+    const kinds = circuit.kinds.filter(({ junctions }) => junctions.length > 0);
+    for (let i = 0; i < 400; i++) {
+      const values = kinds.reduce((v, kind, k) => circuit.swayed(v, kind, 0.06 * Math.sin(i * (k + 1.37))), open);
+      const { value } = measure(circuit, values, setup, meter);
+      // Two windings of 0.15 Ω in the supply's 12.6 V behind 2.4 Ω, as far as the diodes beside them leave it alone.
+      expect(value).within(0.7, 1.41);
+    }
+  });
+});
