@@ -21,8 +21,8 @@
   const published = $derived(shelved && limitOf(shelved, check.id));
   const siblings = $derived(meter ? siblingsOf(check, bench.checks, bench.standing, meter.id) : []);
   const limits = $derived(inHouseOrder(limitsFor(check, { published, siblings, own }), rules.limits));
+  const typed = $derived(bench.entry ? parseQuantity(bench.entry, check.unit) : undefined);
   const value = $derived.by(() => {
-    const typed = bench.entry ? parseQuantity(bench.entry, check.unit) : undefined;
     return typed?.kind === 'value' && meter
       ? netValue(check, typed.value, nullOf(bench.standing, meter.id))
       : undefined;
@@ -53,6 +53,9 @@
       {/each}
     </tbody>
   </table>
+  {#if typed?.kind === 'value' && value === undefined}
+    <p class="mt-1 text-sm">The leads are still in it: hold them together first, then it can be held against these.</p>
+  {/if}
   {#if contradict(words)}
     <p class="mt-1 border-l-4 border-warning px-3 py-1">
       These limits contradict each other on this reading. By the house rules “{schools[limits[0]!.school]}” leads.
