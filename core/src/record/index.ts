@@ -13,7 +13,7 @@ export {
   vehicleSchema,
   workSchema,
 } from './job-file.ts';
-export { asMultimeter, multimeterSchema } from './meter.ts';
+export { multimeterSchema } from './meter.ts';
 export { type ShelfFile, shelfFileSchema, shelfFileVersion, shelfModelSchema } from './shelf-file.ts';
 export { jobFileJsonSchema, shelfFileJsonSchema } from './json-schema.ts';
 export { readJobFile, writeJobFile } from './read.ts';

@@ -1,5 +1,4 @@
 import { array, number, object, string } from 'yup';
-import type { Multimeter } from '../instruments/index.ts';
 
 const positive = (name: string) =>
   number()
@@ -42,7 +41,3 @@ export const multimeterSchema = object({
   leadOhms: share('Leads').max(20, 'Leads of more than 20 Ω are broken — got ${value}'),
   leadOhmsSigma: positive('Spread of the leads'),
 }).noUnknown('unknown field: ${unknown}');
-
-/** Checked against the type it stands for. */
-export const asMultimeter = (given: unknown): Multimeter =>
-  multimeterSchema.validateSync(given, { abortEarly: false, strict: true }) as Multimeter;

@@ -1,6 +1,6 @@
 import type { School } from '@refectum/core/limits';
 import { schools } from '@refectum/core/limits';
-import { array, type InferType, mixed, object } from 'yup';
+import { array, mixed, object } from 'yup';
 
 /** How this shop works, where technicians differ. */
 export interface HouseRules {
@@ -22,4 +22,3 @@ export const rulesSchema = object({
       (given) => new Set(given).size === names.length && given?.length === names.length,
     ),
 }).noUnknown('unknown field: ${unknown}');
-export type RulesEntry = InferType<typeof rulesSchema>;

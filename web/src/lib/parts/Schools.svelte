@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { contradict, inHouseOrder, type Keeps, keeps, limitsFor, schools } from '@refectum/core/limits';
+  import { contradict, inHouseOrder, type Keeps, keeps, limitsFor, schools, unbalance } from '@refectum/core/limits';
   import { formatQuantity, parseQuantity } from '@refectum/core/quantity';
   import { limitOf, type ShelfModel } from '@refectum/core/shelf';
   import type { Check } from '@refectum/core/checks';
@@ -53,6 +53,12 @@
       {/each}
     </tbody>
   </table>
+  {#if value !== undefined && limits.some(({ school }) => school === 'siblings')}
+    <p class="mt-1 text-sm">
+      All {siblings.length + 1} together: {(100 * unbalance([...siblings, value])).toFixed(1)} % is the largest deviation
+      from their mean.
+    </p>
+  {/if}
   {#if typed?.kind === 'value' && value === undefined}
     <p class="mt-1 text-sm">The leads are still in it: hold them together first, then it can be held against these.</p>
   {/if}

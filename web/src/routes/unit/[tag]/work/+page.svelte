@@ -59,7 +59,7 @@
     <div class="grid gap-4 md:grid-cols-[3fr_2fr]">
       <fieldset>
         <legend class="font-semibold">Fitted new</legend>
-        <div class="sm:columns-2">
+        <div class="grid gap-x-4 sm:grid-cols-2">
           {#each subject.items as { id, name } (id)}
             <label class="flex min-h-11 items-center gap-3">
               <input
@@ -92,7 +92,7 @@
       Note
       <input
         type="text"
-        class="input w-full"
+        class="input w-full placeholder:text-base-content/80"
         maxlength="200"
         bind:value={note}
         placeholder="turned to 27.2 mm, new springs"
