@@ -3,7 +3,7 @@ import { readingSigma } from '../instruments/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
 
 /** Above this the leads don't matter, in ohms. */
-const leadsMatter = 50;
+export const leadsMatter = 50;
 
 /** A low resistance less the leads' null, and what to say when it came out below. */
 export function netOf(

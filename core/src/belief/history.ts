@@ -1,4 +1,4 @@
-import { countSigma, currentClamp, type MeterFunction, rangeFor, rangesOf } from '../instruments/index.ts';
+import { countSigma, rangeFor, rangesOf } from '../instruments/index.ts';
 import { type Belief, beliefAfter, priorBelief } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { slipChance } from './likelihood.ts';
@@ -37,10 +37,6 @@ const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 const slipAfter = (reading: Reading, entries: number): number =>
   slipOf(reading) > slipChance ? slipOf(reading) : slipOf(reading) ** entries;
 
-/** The part of a multimeter that a reading is taken with. */
-const meterPart = (use: MeterFunction): 'diode' | 'ohms' | 'volts' =>
-  use === 'diode' ? 'diode' : use === 'volts' || use === 'drop' ? 'volts' : 'ohms';
-
 function agree(a: Reading, b: Reading): boolean {
   if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
   if (a.outcome.kind === 'finding') return b.outcome.kind === 'finding' && a.outcome.finding === b.outcome.finding;
@@ -48,7 +44,7 @@ function agree(a: Reading, b: Reading): boolean {
   const method = a.check.method;
   if (method.kind === 'length') return Math.abs(a.outcome.value - b.outcome.value) <= 0.3;
   const use = method.kind === 'meter' ? method.setup.function : 'ohms';
-  const ranges = use === 'amps' ? currentClamp : rangesOf(a.meter, meterPart(use));
+  const ranges = rangesOf(a.meter, use);
   const sigma = countSigma(rangeFor(ranges, a.outcome.value));
   return Math.abs(a.outcome.value - b.outcome.value) <= 3 * sigma + 0.02 * Math.abs(a.outcome.value);
 }

@@ -1,4 +1,4 @@
-export { measure, type MeterFunction, type Setup, type Shown } from './measure.ts';
+export { measure, type MeterFunction, rangesOf, type Setup, type Shown } from './measure.ts';
 export {
   countSigma,
   gainSigma,
@@ -7,7 +7,6 @@ export {
   multimeters,
   type Range,
   rangeFor,
-  rangesOf,
   readingSigma,
 } from './multimeter.ts';
 export { benchSupply, currentClamp, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';

@@ -5,6 +5,15 @@ import { benchSupply, currentClamp, insulationTester, lampAmps, testLamp } from 
 /** How a reading is taken electrically. A drop is volts across copper that the bench supply's current flows through. */
 export type MeterFunction = 'diode' | 'ohms' | 'volts' | 'drop' | 'amps' | 'insulation' | 'lamp';
 
+/** The ranges that a reading is taken on, of the instrument it is taken with; a lamp has none. */
+export function rangesOf(meter: Multimeter, use: MeterFunction): readonly Range[] {
+  if (use === 'diode') return [meter.diode];
+  if (use === 'insulation') return [insulationTester];
+  if (use === 'amps') return currentClamp;
+  if (use === 'lamp') return [];
+  return use === 'ohms' ? meter.ohms : meter.volts;
+}
+
 /**
  * Where probes and, for a test under current, the bench supply sit. Amps are those through a piece of conductor of
  * known resistance from red to black.

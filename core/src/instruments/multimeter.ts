@@ -100,11 +100,6 @@ export function multimeterById(id: string): Multimeter {
   return found;
 }
 
-/** The ranges of one function of a meter; a clamp has its own. */
-export function rangesOf(meter: Multimeter, use: 'diode' | 'ohms' | 'volts'): readonly Range[] {
-  return use === 'diode' ? [meter.diode] : meter[use];
-}
-
 /** The range that shows `value`: the first whose full scale reaches it, else the last. */
 export function rangeFor<R extends Range>(ranges: readonly R[], value: number): R {
   return ranges.find((range) => Math.abs(value) <= range.fullScale) ?? ranges[ranges.length - 1]!;

@@ -1,9 +1,7 @@
-import type { Check } from '@refectum/core/checks';
+import { leadsMatter } from '@refectum/core/assess';
+import { caliperSigma, type Check } from '@refectum/core/checks';
 import { type Multimeter, rangeFor, rangesOf, readingSigma } from '@refectum/core/instruments';
 import type { TakenReading } from './job.ts';
-
-/** Above this the leads don't matter, in ohms. */
-const leadsMatter = 50;
 
 const valueOf = ({ outcome }: TakenReading): number | undefined =>
   outcome.kind === 'value' ? outcome.value : undefined;
@@ -41,9 +39,5 @@ export function siblingsOf(
 }
 
 /** Standard uncertainty of a value of a check by a meter; a caliper's for lengths. */
-export function sigmaOf({ method }: Check, value: number, meter: Multimeter): number {
-  if (method.kind !== 'meter') return 0.06;
-  const use = method.setup.function;
-  if (use === 'insulation') return 0.05 * value;
-  return readingSigma(rangeFor(rangesOf(meter, use === 'diode' || use === 'ohms' ? use : 'volts'), value), value);
-}
+export const sigmaOf = ({ method }: Check, value: number, meter: Multimeter): number =>
+  method.kind === 'meter' ? readingSigma(rangeFor(rangesOf(meter, method.setup.function), value), value) : caliperSigma;

@@ -8,6 +8,7 @@ import { buildsOf, pricesOf, type ShelfModel } from '@refectum/core/shelf';
 import { type DrainEntry, vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import {
   type Job,
@@ -143,9 +144,14 @@ export interface CheckIn {
   readonly plate?: Plate;
 }
 
-/** The shelf's other builds of a model than the one that was chosen. */
+/** As it is kept: what isn't known is left out. */
+const plain = (machine: Machine): unknown => JSON.parse(JSON.stringify(machine));
+
+/** The shelf's other builds of a model with variants than the one that was chosen. */
 const variantsOf = (shelved: ShelfModel | undefined, machine: Machine): readonly Variant[] =>
-  (shelved ? buildsOf(shelved) : []).filter((build) => JSON.stringify(build.machine) !== JSON.stringify(machine));
+  shelved?.variants.length
+    ? buildsOf(shelved).filter((build) => !isDeepStrictEqual(plain(build.machine), plain(machine)))
+    : [];
 
 /** Takes a unit in under the shop's next tag number. Sent twice under one id it is one job. */
 export async function checkIn(
@@ -216,12 +222,19 @@ function checkFor(row: JobRow, { place, told, check: id, outcome }: ReadingEntry
   return check;
 }
 
+/** Only work opens a round: a reading of one beyond would stand nowhere. */
+async function needRound(db: Queryable, jobId: string, round: number): Promise<void> {
+  const works = await db.$count(work, eq(work.jobId, jobId));
+  if (round > works + 1) throw new Refused(422, `Round ${round} follows no work: this unit is in round ${works + 1}.`);
+}
+
 /** Adds a reading; the same id twice is one reading. */
 export async function addReading(shopId: string, tag: number, entry: ReadingEntry): Promise<void> {
   await database().transaction(async (db) => {
     const row = await needJob(db, shopId, tag, true);
     const check = checkFor(row, entry);
     await needMeter(shopId, entry.meter, db);
+    await needRound(db, row.id, entry.round ?? 1);
     await db
       .insert(reading)
       .values({

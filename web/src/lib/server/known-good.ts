@@ -1,8 +1,7 @@
 import { subjectOf } from '@refectum/core/machines';
-import { subHours } from 'date-fns';
-import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { netValue, nullOf } from '../limits.ts';
-import type { LeadsNull, TakenReading } from '../job.ts';
+import type { TakenReading } from '../job.ts';
 import { database } from './db/connect.ts';
 import { job, reading, strike } from './db/schema.ts';
 
@@ -44,36 +43,4 @@ export async function knownGoodReadings(
     }
   }
   return found;
-}
-
-/** Leads stay what they are for a shift. */
-const nullHours = 12;
-
-/** The newest null of each meter's leads on other units, by the meter's id. */
-export async function recentNulls(shopId: string, exceptTag: number): Promise<Readonly<Record<string, LeadsNull>>> {
-  const rows = await database()
-    .selectDistinctOn([reading.meter], {
-      meter: reading.meter,
-      outcome: reading.outcome,
-      at: reading.takenAt,
-      tag: job.tag,
-    })
-    .from(reading)
-    .innerJoin(job, eq(reading.jobId, job.id))
-    .leftJoin(strike, eq(strike.readingId, reading.id))
-    .where(
-      and(
-        eq(job.shopId, shopId),
-        ne(job.tag, exceptTag),
-        eq(reading.check, 'leads-null'),
-        gt(reading.takenAt, subHours(new Date(), nullHours)),
-        isNull(strike.readingId),
-      ),
-    )
-    .orderBy(reading.meter, desc(reading.takenAt));
-  return Object.fromEntries(
-    rows.flatMap(({ meter, outcome, at, tag }) =>
-      outcome.kind === 'value' ? [[meter, { ohms: outcome.value, at: at.toISOString(), tag }]] : [],
-    ),
-  );
 }

@@ -1,11 +1,12 @@
 import { multimeters } from '@refectum/core/instruments';
-import { asc, eq } from 'drizzle-orm';
-import type { ShopMeter } from '../job.ts';
+import { subHours } from 'date-fns';
+import { and, asc, desc, eq, gt, isNull, ne } from 'drizzle-orm';
+import type { LeadsNull, ShopMeter } from '../job.ts';
 import { database, type Queryable } from './db/connect.ts';
-import { meter } from './db/schema.ts';
+import { job, meter, reading, strike } from './db/schema.ts';
 import { Refused } from './refused.ts';
 
-/** The shop's meters in the order they came. A shop without any starts with the three kinds that are described here. */
+/** The kinds that come with the program, as long as the shop hasn't described them itself; then its own as they came. */
 export async function metersOf(shopId: string, db: Queryable = database()): Promise<readonly ShopMeter[]> {
   const rows = await db
     .select()
@@ -45,4 +46,36 @@ export async function saveMeter(shopId: string, entry: ShopMeter): Promise<void>
 export async function needMeter(shopId: string, id: string, db: Queryable): Promise<void> {
   const found = (await metersOf(shopId, db)).find(({ known }) => known.id === id);
   if (!found) throw new Refused(422, `This shop has no meter “${id}”: choose one of its own.`);
+}
+
+/** Leads stay what they are for a shift. */
+const nullHours = 12;
+
+/** The newest null of each meter's leads on other units, by the meter's id. */
+export async function recentNulls(shopId: string, exceptTag: number): Promise<Readonly<Record<string, LeadsNull>>> {
+  const rows = await database()
+    .selectDistinctOn([reading.meter], {
+      meter: reading.meter,
+      outcome: reading.outcome,
+      at: reading.takenAt,
+      tag: job.tag,
+    })
+    .from(reading)
+    .innerJoin(job, eq(reading.jobId, job.id))
+    .leftJoin(strike, eq(strike.readingId, reading.id))
+    .where(
+      and(
+        eq(job.shopId, shopId),
+        ne(job.tag, exceptTag),
+        eq(reading.check, 'leads-null'),
+        gt(reading.takenAt, subHours(new Date(), nullHours)),
+        isNull(strike.readingId),
+      ),
+    )
+    .orderBy(reading.meter, desc(reading.takenAt));
+  return Object.fromEntries(
+    rows.flatMap(({ meter, outcome, at, tag }) =>
+      outcome.kind === 'value' ? [[meter, { ohms: outcome.value, at: at.toISOString(), tag }]] : [],
+    ),
+  );
 }

@@ -1,6 +1,7 @@
 import { answered, tagOf } from '$lib/server/answer.ts';
 import { findJob } from '$lib/server/jobs.ts';
-import { knownGoodReadings, recentNulls } from '$lib/server/known-good.ts';
+import { knownGoodReadings } from '$lib/server/known-good.ts';
+import { recentNulls } from '$lib/server/meters.ts';
 import { shelvedAs } from '$lib/server/shelf.ts';
 import { rulesOf } from '$lib/server/shop.ts';
 import type { LayoutServerLoad } from './$types';
