@@ -35,8 +35,8 @@ function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
   for (const [m, [model, machine]] of models.entries()) {
     const session = unitSession(machine, 'none', [meter]);
-    for (let i = at; i < count; i += of) {
-      if (i % models.length !== m) continue;
+    for (let i = m; i < count; i += models.length) {
+      if (Math.floor(i / models.length) % of !== at) continue;
       for (const policy of policies) {
         // The same unit and the same luck for both.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
@@ -127,12 +127,17 @@ function report(outcomes: readonly Outcome[]): void {
     mean(outcomes.filter((one) => one.policy === policy).map((one) => one.minutes)),
   );
   console.log(`\nThe advice takes ${percent(minutes[1]! / minutes[0]!)} of the minutes.`);
-  const missed = outcomes.filter((one) => one.policy === 'the advice' && one.parts.told !== one.parts.truth);
+  for (const policy of policies) sayMissed(policy, outcomes);
+}
+
+/** What was told in place of what was hidden, most often first; places left out. */
+function sayMissed(policy: Policy, outcomes: readonly Outcome[]): void {
+  const missed = outcomes.filter((one) => one.policy === policy && one.parts.told !== one.parts.truth);
   const kinds = new Map<string, number>();
   for (const { hidden, parts } of missed) {
     const kind = `${hidden.map((id) => id.replace(/:.*/, '')).join(' + ') || 'sound'}: told ${parts.told.replaceAll(/:[A-Z+-]+/g, '')}`;
     kinds.set(kind, (kinds.get(kind) ?? 0) + 1);
   }
   const most = [...kinds].sort((a, b) => b[1] - a[1]).slice(0, 15);
-  console.log(`Most missed by the advice:\n${most.map(([kind, n]) => `  ${n} × ${kind}`).join('\n')}`);
+  console.log(`Most missed by ${policy}:\n${most.map(([kind, n]) => `  ${n} × ${kind}`).join('\n')}`);
 }

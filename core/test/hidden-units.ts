@@ -135,12 +135,8 @@ export function hide(random: () => number, { faults }: Case): Hidden[] {
   const pick = (from: readonly Fault[]): Hidden => {
     let left = random() * from.reduce((sum, fault) => sum + fault.weight, 0);
     const fault = from.find(({ weight }) => (left -= weight) <= 0) ?? from[0]!;
-    const { grades } = fault.severity;
-    const [low, high] = (showing[fault.species] ?? [Math.min(...grades), Math.max(...grades)]).map(Math.log) as [
-      number,
-      number,
-    ];
-    return { fault, severity: Math.exp(low + (high - low) * random()) };
+    const [low, high] = showing[fault.species] ?? [1, 1];
+    return { fault, severity: low * (high / low) ** random() };
   };
   const roll = random();
   if (roll < healthy) return [];

@@ -30,8 +30,20 @@ export const slips = 0.01;
 
 /** Nothing at rest shows these. */
 export const unseen: readonly string[] = ['regulator'];
-/** Shares of turns that a bench meter can show beside the spread of sound windings; fewer lie below any meter at rest. */
+/**
+ * How bad hidden faults are, from slight to bad. Of turns, shares that a bench meter can show beside the spread of sound
+ * windings; fewer lie below any meter at rest.
+ */
 export const showing: Readonly<Record<string, readonly [number, number]>> = {
+  'diode-shorted': [0.02, 0.5],
+  'diode-leaky': [30, 3e5],
+  'exciter-shorted': [0.02, 0.5],
+  'output-leak': [1, 1e6],
+  'rotor-core': [1, 1e6],
+  'brush-worn': [1, 1e9],
+  'brush-contact': [0.1, 1],
+  'rings-dirty': [0.3, 7.5],
+  'stator-core': [0.3, 3e5],
   'stator-turns': [0.2, 0.6],
   'rotor-turns': [0.45, 0.9],
 };

@@ -1,4 +1,4 @@
-import type { Gaussian } from '../numeric/index.ts';
+import { type Gaussian, gaussianAlong } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
 import { Row } from './row.ts';
 import { likelihood, looseLikelihood, loosePredictions, slipChance, stateAfter } from './likelihood.ts';
@@ -64,23 +64,28 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
         const prediction = loosePredictions[felt ? 'felt' : 'unfelt'];
         return { prediction, likely: row.once(state, prediction, () => looseLikelihood(felt)) };
       }
-      const prediction = predictor.predict(check, row.build, particle);
+      const prediction = predictor.predict(check, row.build, particle, state);
       return { prediction, likely: row.once(state, prediction, () => likelihood(check, outcome, prediction, state)) };
     }, slips);
-    row.before.forEach((weight, p) => {
-      if (weight === 0) return;
+    for (const p of row.awake) {
       total += row.after[p]!;
       for (const f of opened.particles[p]!.faults) {
-        before[f]! += weight;
+        before[f]! += row.before[p]!;
         after[f]! += row.after[p]!;
       }
-    });
+    }
   }
   const felt = opened.faults.map((_, f) => opened.builds.some((build) => predictor.feels(check, build)[f]));
   const least = asleep * total;
-  const kept = rows.reduce((sum, row) => sum + row.after.reduce((s, w) => s + (w < least ? 0 : w), 0), 0);
+  let kept = 0;
+  for (const { awake, after } of rows) for (const p of awake) if (after[p]! >= least) kept += after[p]!;
+  const share = (row: Row): Float64Array => {
+    const weights = new Float64Array(row.after.length);
+    for (const p of row.awake) if (row.after[p]! >= least) weights[p] = row.after[p]! / kept;
+    return weights;
+  };
   return {
-    weights: rows.map((row) => row.after.map((weight) => (weight < least ? 0 : weight / kept))),
+    weights: rows.map(share),
     states: rows.map((row) =>
       row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely, slips)),
     ),
@@ -92,8 +97,13 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
 }
 
 /** Chance that the entry of one reading was a slip, after all that was read since. */
-export const slipChanceOf = ({ weights, evidence }: Belief, reading: number): number =>
-  evidence[reading]!.slips.reduce((sum, row, b) => sum + row.reduce((s, slip, p) => s + slip * weights[b]![p]!, 0), 0);
+export function slipChanceOf(belief: Belief, reading: number): number {
+  const { slips } = belief.evidence[reading]!;
+  return standingParticles(belief).reduce(
+    (sum, { build, particle, weight }) => sum + weight * slips[build]![particle]!,
+    0,
+  );
+}
 
 /** log2 of P(reading | fault) / P(reading | no such fault), from each fault's share before and after. */
 function bitsOf(before: Float64Array, after: Float64Array, total: number): Float64Array {
@@ -184,7 +194,7 @@ export function severityOf(opened: Case, belief: Belief, fault: number): Severit
     const particle = opened.particles[p]!;
     const slot = particle.faults.indexOf(fault);
     if (slot < 0) continue;
-    const { mean, variance } = offsetOf(belief.states[build]![p]!, opened.dimensions.severity[slot]!);
+    const { mean, variance } = gaussianAlong(belief.states[build]![p]!, opened.dimensions.severity[slot]!);
     const cell = particle.cellSigmas[slot]!;
     const log = Math.log(particle.severities[slot]!) + mean * cell;
     mass += weight;
@@ -195,10 +205,4 @@ export function severityOf(opened: Case, belief: Belief, fault: number): Severit
   const mean = sum / mass;
   const reach = 1.645 * Math.sqrt(Math.max(square / mass - mean * mean, 0));
   return { middle: Math.exp(mean), low: Math.exp(mean - reach), high: Math.exp(mean + reach) };
-}
-
-function offsetOf(state: Gaussian, index: number): { mean: number; variance: number } {
-  let variance = state.priorVariance[index]!;
-  for (let link: Gaussian | undefined = state; link?.term; link = link.before) variance -= link.term[index]! ** 2;
-  return { mean: state.mean[index]!, variance: Math.max(variance, 0) };
 }

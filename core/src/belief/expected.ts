@@ -12,6 +12,7 @@ import {
 import type { Fault } from '../machines/index.ts';
 import { normalCdf, type Slope, slopeOf } from '../numeric/index.ts';
 import type { Dimensions } from './dimensions.ts';
+import type { Focus } from './focus.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
 /** A number expected on the comparison scale: its mean, what moves it, and the noise each reading has anew. */
@@ -24,7 +25,7 @@ export interface NumberPrediction {
   readonly top: number;
   /** What a slipped probe could show lies between 0 and here. */
   readonly span: number;
-  /** Of mean and noise, what the curve over severities and the unit's uncertain quantities put there. */
+  /** Of mean and noise, what the curve over the unit's uncertain quantities put there. */
   readonly bend: Bend;
 }
 
@@ -42,11 +43,12 @@ export interface ChancePrediction {
 
 export type Prediction = NumberPrediction | ChancePrediction;
 
-/** A fault at one severity; `sigma` is the standard deviation of ln(severity). */
+/** A fault at one severity, that of its focus; `sigma` is the standard deviation of ln(severity) over its whole cell. */
 export interface FaultAt {
   readonly fault: Fault;
   readonly severity: number;
   readonly sigma: number;
+  readonly focus: Focus;
 }
 
 /** A test lamp counts as lit above about half its current; the eye is not sharp about it [from memory]. */
@@ -143,21 +145,16 @@ export function expectedByCircuit(
     middle: toScale(shown.value, check.unit),
     read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
   };
-  const bends = (): Bend => {
-    const kinds = isBent(setup, shown, meter) ? circuit.kinds : [];
-    return sumOf([
-      ...bendOverSeverity(slope, chords, circuit, faults, dimensions),
-      ...kinds.map((kind) => bendOverKind(slope, chords, circuit, values, kind, dimensions, sigmas)),
-    ]);
-  };
-  if (likened) addSeverityTangents(slope, circuit, values, moves, faults, dimensions, shown.perVolt * dy);
-  const bend = likened ?? bends();
-  const noiseVariance = noise + bend.variance;
+  const kinds = likened || !isBent(setup, shown, meter) ? [] : circuit.kinds;
+  const bend =
+    likened ?? sumOf(kinds.map((kind) => bendOverKind(slope, chords, circuit, values, kind, dimensions, sigmas)));
+  const ofSeverity = bendOverSeverity(slope, chords, circuit, faults, dimensions);
+  const noiseVariance = noise + bend.variance + ofSeverity.variance;
   const top = toScale(shown.fullScale, check.unit);
   const span = spanOf(setup, top);
   return {
     kind: 'number',
-    mean: chords.middle + bend.shift,
+    mean: chords.middle + bend.shift + ofSeverity.shift,
     slope: kept(slope, noiseVariance),
     noiseVariance,
     top,
@@ -219,44 +216,20 @@ function bendOverSeverity(
   circuit: Circuit,
   faults: readonly FaultAt[],
   { severity }: Dimensions,
-): Bend[] {
-  return faults.flatMap(({ sigma }, n) => {
-    if (sigma === 0) return [];
-    const { chord, bend } = chordOver(chords, (by) => circuit.withEdits(severer(faults, n, by * sigma)), uniform);
-    slope[severity[n]!] = chord;
-    return [bend];
+): Bend {
+  const bends = faults.map(({ sigma, focus: { at, width } }, n) => {
+    if (sigma === 0) return straight;
+    const around = (by: number) => circuit.withEdits(severer(faults, n, by * width * sigma));
+    const { chord, bend } = chordOver(chords, around, uniform);
+    slope[severity[n]!] = chord / width;
+    return { ...bend, shift: bend.shift - (chord / width) * at };
   });
+  return sumOf(bends);
 }
 
 /** What the faults do when the severity of the n-th is off by `logs` in its logarithm. */
 const severer = (faults: readonly FaultAt[], n: number, logs: number): Edit[] =>
   faults.flatMap(({ fault, severity }, m) => fault.edits(m === n ? severity * Math.exp(logs) : severity));
-
-/** Step in ln(severity) for its derivative. */
-const raise = 0.01;
-
-/** The slope over severity without a chord. */
-function addSeverityTangents(
-  slope: Float64Array,
-  circuit: Circuit,
-  values: ElementValues,
-  moves: Sensitivity,
-  faults: readonly FaultAt[],
-  { severity }: Dimensions,
-  perVolt: number,
-): void {
-  faults.forEach(({ sigma }, n) => {
-    if (sigma === 0) return;
-    const above = circuit.withEdits(severer(faults, n, raise));
-    let sum = 0;
-    for (let e = 0; e < values.ohms.length; e++) {
-      const relative = above.ohms[e]! / values.ohms[e]! - 1;
-      if (relative !== 0) sum += moves.perRelativeOhm[e]! * relative;
-    }
-    for (let e = 0; e < values.volts.length; e++) sum += moves.perEmfVolt[e]! * (above.volts[e]! - values.volts[e]!);
-    slope[severity[n]!] = (perVolt * sum * sigma) / raise;
-  });
-}
 
 /** Along one kind of uncertain quantity of the unit, what a batch shares and what its members have of their own at once. */
 function bendOverKind(

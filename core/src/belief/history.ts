@@ -1,3 +1,4 @@
+import { type Check, findingsOf } from '../checks/index.ts';
 import { countSigma, rangeFor, rangesOf } from '../instruments/index.ts';
 import { type Belief, beliefAfter, priorBelief } from './belief.ts';
 import type { Case, Reading } from './case.ts';
@@ -39,7 +40,8 @@ const slipAfter = (reading: Reading, entries: number): number =>
 
 function agree(a: Reading, b: Reading): boolean {
   if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
-  if (a.outcome.kind === 'finding') return b.outcome.kind === 'finding' && a.outcome.finding === b.outcome.finding;
+  if (a.outcome.kind === 'finding')
+    return b.outcome.kind === 'finding' && sameFinding(a.check, a.outcome.finding, b.outcome.finding);
   if (a.outcome.kind !== 'value' || b.outcome.kind !== 'value') return true;
   const method = a.check.method;
   if (method.kind === 'length') return Math.abs(a.outcome.value - b.outcome.value) <= 0.3;
@@ -47,6 +49,12 @@ function agree(a: Reading, b: Reading): boolean {
   const ranges = rangesOf(a.meter, use);
   const sigma = countSigma(rangeFor(ranges, a.outcome.value));
   return Math.abs(a.outcome.value - b.outcome.value) <= 3 * sigma + 0.02 * Math.abs(a.outcome.value);
+}
+
+/** Two looks that both find something wrong agree that it is, whatever they call it. */
+function sameFinding(check: Check, a: string, b: string): boolean {
+  const failed = (id: string) => findingsOf(check).find((finding) => finding.id === id)?.word === 'failed';
+  return a === b || (failed(a) && failed(b));
 }
 
 /** Beliefs along a list of readings; a list that begins like the last one is not worked out anew. */

@@ -24,29 +24,22 @@ interface Cell {
   readonly code: number;
 }
 
-/** Cells of equal width in ln(severity); pairs of faults make do with fewer, wider ones. */
-function cells(severity: Severity, count: number, firstCode: number): Cell[] {
-  const { grades } = severity;
+/** One cell for each grade, of equal width in ln(severity). */
+function cells({ grades }: Severity, firstCode: number): Cell[] {
   if (grades.length === 1) return [{ severity: grades[0]!, sigma: 0, code: firstCode }];
   const width = Math.log(grades[grades.length - 1]! / grades[0]!) / (grades.length - 1);
   const low = Math.log(grades[0]!) - width / 2;
-  const cell = (width * grades.length) / count;
-  return Array.from({ length: count }, (_, i) => ({
-    severity: Math.exp(low + (i + 0.5) * cell),
-    sigma: cell / Math.sqrt(12),
+  return grades.map((_, i) => ({
+    severity: Math.exp(low + (i + 0.5) * width),
+    sigma: Math.abs(width) / Math.sqrt(12),
     code: firstCode + i,
   }));
 }
 
-const pairCells = (grades: number): number => (grades <= 2 ? grades : grades >= 5 ? 3 : 2);
-
 /** All particles: nothing wrong, every fault at every grade, every pair of faults on different parts. */
 export function particlesOf({ faults, chain }: Subject, complaint: Complaint): Particle[] {
   const weight = faults.map((fault) => fault.weight * (complaint.factors[fault.species] ?? 1));
-  const single = faults.map((fault, i) => cells(fault.severity, fault.severity.grades.length, i * codesPerFault));
-  const paired = faults.map((fault, i) =>
-    cells(fault.severity, pairCells(fault.severity.grades.length), i * codesPerFault + codesPerFault / 2),
-  );
+  const graded = faults.map((fault, i) => cells(fault.severity, i * codesPerFault));
   const pairs = faults.flatMap((a, i) =>
     faults.slice(i + 1).flatMap((b, k) => {
       const j = i + 1 + k;
@@ -67,11 +60,11 @@ export function particlesOf({ faults, chain }: Subject, complaint: Complaint): P
   return [
     make([], [], complaint.sound),
     ...faults.flatMap((_, i) =>
-      single[i]!.map((cell) => make([i], [cell], (weight[i]! * perSingle) / single[i]!.length)),
+      graded[i]!.map((cell) => make([i], [cell], (weight[i]! * perSingle) / graded[i]!.length)),
     ),
     ...pairs.flatMap(({ i, j, weight: w }) =>
-      paired[i]!.flatMap((a) =>
-        paired[j]!.map((b) => make([i, j], [a, b], (w * perPair) / (paired[i]!.length * paired[j]!.length))),
+      graded[i]!.flatMap((a) =>
+        graded[j]!.map((b) => make([i, j], [a, b], (w * perPair) / (graded[i]!.length * graded[j]!.length))),
       ),
     ),
   ];

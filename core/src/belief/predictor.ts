@@ -2,8 +2,10 @@ import type { Check } from '../checks/index.ts';
 import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
 import type { Build, Fault, Subject } from '../machines/index.ts';
+import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
 import { type Bend, expectedByCircuit, expectedByRule, type FaultAt, type Prediction } from './expected.ts';
+import { type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
 
 /** The circumstances of a reading. */
@@ -36,19 +38,19 @@ interface Bench {
   readonly known: Map<number, Prediction>;
 }
 
-/** Which fault of a particle, under its new name. */
-interface Moved {
+/** A fault that a check feels: which of a particle's it is, its code and where its severity lies. */
+interface Felt {
   readonly slot: number;
   readonly code: number;
+  readonly focus: Focus;
 }
 
-const pairFactor = 1 << 20;
-
+/** One number for a fault at a focus; none is 0. */
+const placeOf = ({ code, focus }: Felt): number => 1 + code * focusCodes + focus.code;
+const placesBits = 24;
 /** One number for the felt faults of a particle: a lone fault's slot is part of it, so that its severity finds its place. */
-const loneKey = (code: number, slot: number): number => code * 2 + 2 + slot;
-const pairKey = (low: number, high: number): number => low * pairFactor + high + 1;
-const keyOf = (codes: readonly Moved[]): number =>
-  codes.length === 2 ? pairKey(codes[0]!.code, codes[1]!.code) : codes.length === 1 ? loneKey(codes[0]!.code, 0) : 0;
+const keyOf = (felt: readonly Felt[], slot: number): number =>
+  felt.reduce((key, one) => key * 2 ** placesBits + placeOf(one), 0) * 2 + (felt.length === 1 ? slot : 0);
 
 /**
  * Predicts readings of one machine under given conditions, on demand, and remembers them. One calculation serves
@@ -79,23 +81,22 @@ export class Predictor {
     });
   }
 
-  /** What the check would give if the particle were true. Equal predictions are one object. */
-  predict(check: Check, build: Build, particle: Particle): Prediction {
+  /**
+   * What the check would give if the particle were true, its severities where the state has them (over their whole
+   * cells without one). Equal predictions are one object.
+   */
+  predict(check: Check, build: Build, particle: Particle, state?: Gaussian): Prediction {
     const bench = this.#bench(check, build);
-    const { faults, codes } = particle;
-    const first = faults.length > 0 && bench.feels[faults[0]!]!;
-    const second = faults.length > 1 && bench.feels[faults[1]!]!;
-    const key =
-      first && second
-        ? pairKey(codes[0]!, codes[1]!)
-        : first
-          ? loneKey(codes[0]!, 0)
-          : second
-            ? loneKey(codes[1]!, 1)
-            : 0;
+    const felt: Felt[] = [];
+    particle.faults.forEach((fault, slot) => {
+      if (!bench.feels[fault]) return;
+      const spread = state !== undefined && particle.cellSigmas[slot]! > 0;
+      const focus = spread ? focusOf(state, this.#dimensions.severity[slot]!) : wholeCell;
+      felt.push({ slot, code: particle.codes[slot]!, focus });
+    });
+    const key = keyOf(felt, felt[0]?.slot ?? 0);
     let known = bench.known.get(key);
     if (!known) {
-      const felt = [...(first ? [0] : []), ...(second ? [1] : [])];
       known = bench.circuit ? this.#byCircuit(check, build, particle, felt) : this.#byRule(check, particle, felt);
       bench.known.set(key, known);
     }
@@ -107,28 +108,24 @@ export class Predictor {
     return this.#bench(check, build).feels;
   }
 
-  #faultsAt(particle: Particle, moved: readonly Moved[]): FaultAt[] {
-    return moved.map(({ slot, code }) => ({
-      fault: this.#faults[faultOfCode(code)]!,
-      severity: particle.severities[slot]!,
-      sigma: particle.cellSigmas[slot]!,
-    }));
+  #faultsAt({ severities, cellSigmas }: Particle, felt: readonly Felt[]): FaultAt[] {
+    return felt.map(({ slot, code, focus }) => {
+      const sigma = cellSigmas[slot]!;
+      const severity = severities[slot]! * Math.exp(focus.at * sigma);
+      return { fault: this.#faults[faultOfCode(code)]!, severity, sigma, focus };
+    });
   }
 
-  #byRule(check: Check, particle: Particle, felt: readonly number[]): Prediction {
-    const faults = this.#faultsAt(
-      particle,
-      felt.map((slot) => ({ slot, code: particle.codes[slot]! })),
-    );
-    return expectedByRule(check, faults, this.#conditions.meter, this.#dimensions);
+  #byRule(check: Check, particle: Particle, felt: readonly Felt[]): Prediction {
+    return expectedByRule(check, this.#faultsAt(particle, felt), this.#conditions.meter, this.#dimensions);
   }
 
   /** Works the prediction out where its whole kind is worked out, and carries it back. */
-  #byCircuit(check: Check, build: Build, particle: Particle, felt: readonly number[]): Prediction {
+  #byCircuit(check: Check, build: Build, particle: Particle, felt: readonly Felt[]): Prediction {
     const stand = this.#standOf(check);
-    const { relabelling, moved } = lowest(stand.relabellings, particle, felt);
+    const { relabelling, moved } = lowest(stand.relabellings, felt);
     const bench = this.#bench(stand.check, build);
-    const key = keyOf(moved);
+    const key = keyOf(moved, 0);
     let there = bench.known.get(key);
     if (!there) {
       const faults = this.#faultsAt(particle, moved);
@@ -147,14 +144,14 @@ export class Predictor {
   }
 
   /** Two faults bend a reading much as the one of them does that bends it more. */
-  #bendOfOne(check: Check, build: Build, moved: readonly Moved[], particle: Particle): Bend | undefined {
+  #bendOfOne(check: Check, build: Build, moved: readonly Felt[], particle: Particle): Bend | undefined {
     const bench = this.#bench(check, build);
     const { meter } = this.#conditions;
-    const bends = moved.flatMap(({ slot, code }) => {
-      const key = loneKey(code, 0);
+    const bends = moved.flatMap((one) => {
+      const key = keyOf([one], 0);
       let alone = bench.known.get(key);
       if (!alone) {
-        const faults = this.#faultsAt(particle, [{ slot, code }]);
+        const faults = this.#faultsAt(particle, [one]);
         alone = expectedByCircuit(check, bench.circuit!, faults, meter, this.#dimensions, bench.sigmas, bench.start);
         bench.known.set(key, alone);
       }
@@ -204,7 +201,7 @@ export class Predictor {
       JSON.stringify(expectedByRule(check, faults, this.#conditions.meter, this.#dimensions));
     const sound = expected([]);
     return this.#faults.map((fault) => {
-      return fault.severity.grades.some((severity) => expected([{ fault, severity, sigma: 0 }]) !== sound);
+      return fault.severity.grades.some((severity) => expected([{ fault, severity, sigma: 0, focus: wholeCell }]) !== sound);
     });
   }
 
@@ -219,17 +216,15 @@ export class Predictor {
 /** The relabelling under which the felt faults get the lowest key, faults in ascending order. */
 function lowest(
   relabellings: readonly Relabelling[],
-  particle: Particle,
-  felt: readonly number[],
-): { relabelling: Relabelling; moved: readonly Moved[] } {
-  let best: { relabelling: Relabelling; moved: Moved[]; key: number } | undefined;
+  felt: readonly Felt[],
+): { relabelling: Relabelling; moved: readonly Felt[] } {
+  let best: { relabelling: Relabelling; moved: Felt[]; key: number } | undefined;
   for (const relabelling of relabellings) {
-    const moved = felt.map((slot): Moved => {
-      const code = particle.codes[slot]!;
-      return { slot, code: codeWithFault(code, relabelling.faults[faultOfCode(code)]!) };
+    const moved = felt.map((one): Felt => {
+      return { ...one, code: codeWithFault(one.code, relabelling.faults[faultOfCode(one.code)]!) };
     });
     moved.sort((a, b) => a.code - b.code);
-    const key = keyOf(moved);
+    const key = keyOf(moved, 0);
     if (!best || key < best.key) best = { relabelling, moved, key };
   }
   return best!;

@@ -9,19 +9,21 @@ import type { Likelihood } from './likelihood.ts';
  */
 export class Row {
   readonly build: Build;
+  /** The particles that still stand; arrays below go by particle where it isn't said otherwise. */
+  readonly awake: readonly number[];
   readonly before: Float64Array;
   readonly after: Float64Array;
-  readonly likely: (Likelihood | undefined)[];
   readonly #states: readonly Gaussian[];
-  readonly #predictions: (Prediction | undefined)[];
+  /** By place among those awake. */
+  readonly #likely: Likelihood[] = [];
+  readonly #predictions: Prediction[] = [];
   readonly #known = new Map<Gaussian, Map<Prediction, Likelihood>>();
 
   constructor(build: Build, before: Float64Array, states: readonly Gaussian[]) {
     this.build = build;
     this.before = before;
     this.after = new Float64Array(before.length);
-    this.likely = new Array<Likelihood | undefined>(before.length);
-    this.#predictions = new Array<Prediction | undefined>(before.length);
+    this.awake = awakeOf(before);
     this.#states = states;
   }
 
@@ -30,11 +32,10 @@ export class Row {
     find: (particle: number, state: Gaussian) => { prediction: Prediction; likely: Likelihood },
     slips: number,
   ): void {
-    for (let p = 0; p < this.before.length; p++) {
-      if (this.before[p] === 0) continue;
+    for (const p of this.awake) {
       const { prediction, likely } = find(p, this.#states[p]!);
-      this.#predictions[p] = prediction;
-      this.likely[p] = likely;
+      this.#predictions.push(prediction);
+      this.#likely.push(likely);
       this.after[p] = this.before[p]! * ((1 - slips) * likely.honest + slips * likely.slip);
     }
   }
@@ -50,21 +51,28 @@ export class Row {
 
   /** For each particle the chance that the entry was a slip, if it is true. */
   slipped(slips: number): Float32Array {
-    return Float32Array.from(this.before, (before, p) => {
-      const likely = this.likely[p];
-      return likely && before > 0 ? (before * slips * likely.slip) / this.after[p]! : 0;
-    });
+    const chances = new Float32Array(this.before.length);
+    this.awake.forEach((p, at) => (chances[p] = (this.before[p]! * slips * this.#likely[at]!.slip) / this.after[p]!));
+    return chances;
   }
 
   /** The states afterwards, for particles that still stand; shared where state and prediction were. */
   learn(least: number, after: (state: Gaussian, prediction: Prediction, likely: Likelihood) => Gaussian): Gaussian[] {
     const learnt = new Map<Likelihood, Gaussian>();
-    return this.#states.map((state, p) => {
-      const likely = this.likely[p];
-      if (!likely || this.after[p]! < least) return state;
+    const states = [...this.#states];
+    this.awake.forEach((p, at) => {
+      const likely = this.#likely[at]!;
+      if (this.after[p]! < least) return;
       let next = learnt.get(likely);
-      if (!next) learnt.set(likely, (next = after(state, this.#predictions[p]!, likely)));
-      return next;
+      if (!next) learnt.set(likely, (next = after(states[p]!, this.#predictions[at]!, likely)));
+      states[p] = next;
     });
+    return states;
   }
+}
+
+function awakeOf(weights: Float64Array): number[] {
+  const awake: number[] = [];
+  for (let p = 0; p < weights.length; p++) if (weights[p]! > 0) awake.push(p);
+  return awake;
 }

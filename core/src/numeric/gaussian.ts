@@ -61,6 +61,13 @@ export function gaussianProject(state: Gaussian, offset: number, slope: Slope): 
   return { mean: offset + dot(slope, state.mean), variance: Math.max(variance, 0) };
 }
 
+/** Mean and variance of one component. */
+export function gaussianAlong(state: Gaussian, component: number): { mean: number; variance: number } {
+  let variance = state.priorVariance[component]!;
+  for (let link: Gaussian | undefined = state; link?.term; link = link.before) variance -= link.term[component]! ** 2;
+  return { mean: state.mean[component]!, variance: Math.max(variance, 0) };
+}
+
 /** The state after observing `offset + slope · x` as `value` with independent noise (Kalman step; Kalman 1960). */
 export function gaussianUpdate(
   state: Gaussian,

@@ -1,5 +1,6 @@
 export {
   type Gaussian,
+  gaussianAlong,
   gaussianOf,
   gaussianProject,
   gaussianUpdate,

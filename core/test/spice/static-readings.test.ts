@@ -34,7 +34,7 @@ const faults: readonly (readonly [string, number])[] = [
   ['diode-shorted:B-', 0.02],
   ['diode-leaky:C+', 300],
   ['stator-open:A', 1],
-  ['stator-core:B', 30],
+  ['stator-core', 30],
   ['output-leak', 1000],
   ['rotor-turns', 0.2],
   ['rings-dirty', 1.5],

@@ -21,6 +21,7 @@ export const clawPoleParts = (machine: ClawPole): readonly Part[] => [
     name: capital(windingName(machine, phase)),
     item: 'stator',
   })),
+  { id: 'stator-insulation', name: 'Stator insulation to the core', item: 'stator' },
   { id: 'regulator', name: 'Regulator', item: 'regulator' },
   { id: 'bearings', name: 'Bearings', item: 'bearings' },
   { id: 'pulley', name: 'Pulley', item: 'pulley' },

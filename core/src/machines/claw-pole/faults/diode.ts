@@ -25,7 +25,7 @@ export const diodeShorted = (machine: ClawPole): Fault[] =>
   each(machine, (place) => ({
     ...at('diode-shorted', place, 'shorted'),
     weight: 2,
-    severity: { unit: 'ohms', grades: [0.02, 0.1, 0.5] },
+    severity: { unit: 'ohms', grades: [0.03, 0.3] },
     edits: (ohms) => [{ element: `leak:${place}`, set: ohms }],
   }));
 
@@ -33,6 +33,6 @@ export const diodeLeaky = (machine: ClawPole): Fault[] =>
   each(machine, (place) => ({
     ...at('diode-leaky', place, 'leaking'),
     weight: 1,
-    severity: { unit: 'ohms', grades: [30, 300, 3e3, 3e4, 3e5] },
+    severity: { unit: 'ohms', grades: [55, 3e3, 1.6e5] },
     edits: (ohms) => [{ element: `leak:${place}`, set: ohms }],
   }));

@@ -26,6 +26,6 @@ export const exciterShorted = (machine: ClawPole): Fault[] =>
   each(machine, (phase) => ({
     ...at('exciter-shorted', phase, 'shorted'),
     weight: 0.7,
-    severity: { unit: 'ohms', grades: [0.02, 0.1, 0.5] },
+    severity: { unit: 'ohms', grades: [0.03, 0.3] },
     edits: (ohms) => [{ element: `exciter-leak:${phase}`, set: ohms }],
   }));

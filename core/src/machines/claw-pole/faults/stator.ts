@@ -27,10 +27,19 @@ export const statorTurns = (machine: ClawPole): Fault[] =>
     edits: (share) => [{ element: `winding:${phase}`, scale: 1 - Math.min(share, 0.99) }],
   }));
 
-/** At the lead's end of the winding; severity: ohms to the core. */
-export const statorCore = (machine: ClawPole): Fault[] =>
-  each(machine, 'stator-core', 'to core', (phase) => ({
-    weight: 1,
+/**
+ * Severity: ohms to the core. Which phase it is can't be told while they hang together, and changes nothing: the leak
+ * is put to a third on each.
+ */
+export const statorCore = (): Fault[] => [
+  {
+    id: 'stator-core',
+    species: 'stator-core',
+    place: '',
+    part: 'stator-insulation',
+    name: 'stator winding to core',
+    weight: 3,
     severity: { unit: 'ohms', grades: [0.3, 30, 3e3, 3e5] },
-    edits: (ohms) => [{ element: `core:${phase}`, set: ohms }],
-  }));
+    edits: (ohms) => phases.map((phase) => ({ element: `core:${phase}`, set: phases.length * ohms })),
+  },
+];
