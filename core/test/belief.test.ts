@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { sigmasOf } from '../src/belief/dimensions.ts';
 import { expectedByCircuit } from '../src/belief/expected.ts';
+import { wholeCell } from '../src/belief/focus.ts';
 import {
   type Belief,
   beliefAfter,
@@ -164,6 +165,7 @@ describe('belief: predictions', () => {
           fault: opened.faults[f]!,
           severity: particle.severities[n]!,
           sigma: particle.cellSigmas[n]!,
+          focus: wholeCell,
         }));
         const known = predictor.predict(check, build, particle);
         if (known.kind !== 'number') throw new Error('a meter gives a number');
@@ -171,7 +173,8 @@ describe('belief: predictions', () => {
         const feels = predictor.feels(check, build);
         const likened = particle.faults.length === 2 && particle.faults.every((f) => feels[f]) ? known.bend : undefined;
         const { dimensions } = opened;
-        const direct = expectedByCircuit(check, circuit, faults, workshop, dimensions, sigmas, undefined, likened);
+        const on = { circuit, meter: workshop, dimensions, sigmas, start: undefined };
+        const direct = expectedByCircuit(check, faults, on, likened);
         if (direct.kind !== 'number') throw new Error('a meter gives a number');
         expect(known.mean, check.id).closeTo(direct.mean, 1e-6 * Math.max(1, Math.abs(direct.mean)));
         const slopes = (p: typeof direct) =>

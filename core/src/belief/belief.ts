@@ -1,7 +1,7 @@
 import { type Gaussian, gaussianAlong } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
 import { Row } from './row.ts';
-import { likelihood, looseLikelihood, loosePredictions, slipChance, stateAfter } from './likelihood.ts';
+import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
 
 /** What one reading did. */
 export interface Evidence {
@@ -23,6 +23,9 @@ export interface Belief {
 
 /** A particle this unlikely stays out for good: two slipped entries in a row would not bring it back. */
 const asleep = 1e-8;
+
+/** For less weight than this a reading isn't straightened anew. */
+const unsettled = 1e-5;
 
 const knownPriors = new WeakMap<Case, Belief>();
 
@@ -62,10 +65,14 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
       if (outcome.kind === 'changes') {
         const felt = particle.faults.some((f) => feels[f]);
         const prediction = loosePredictions[felt ? 'felt' : 'unfelt'];
-        return { prediction, likely: row.once(state, prediction, () => looseLikelihood(felt)) };
+        return row.once(state, prediction, () => ({ prediction, likely: looseLikelihood(felt) }));
       }
-      const prediction = predictor.predict(check, row.build, particle, state);
-      return { prediction, likely: row.once(state, prediction, () => likelihood(check, outcome, prediction, state)) };
+      const about = (known: Gaussian) => predictor.predict(check, row.build, particle, known);
+      const prediction = about(state);
+      return row.once(state, prediction, () => {
+        const settled = row.before[p]! < unsettled ? prediction : settle(check, outcome, prediction, state, about);
+        return { prediction: settled, likely: likelihood(check, outcome, settled, state) };
+      });
     }, slips);
     for (const p of row.awake) {
       total += row.after[p]!;

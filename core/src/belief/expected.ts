@@ -115,22 +115,42 @@ export function expectedByRule(
   };
 }
 
+/** What a reading is foreseen on. */
+export interface Circumstances {
+  readonly circuit: Circuit;
+  readonly meter: Multimeter;
+  readonly dimensions: Dimensions;
+  /** Of each dimension, before any reading. */
+  readonly sigmas: Float64Array;
+  /** Junction volts of a neighbouring state. */
+  readonly start: Float64Array | undefined;
+  /** A kind of uncertain quantity whose batch is known to lie off the middle. */
+  readonly batch?: Batch | undefined;
+}
+
+/** Where the share of a kind that a batch has in common lies, in its standard deviations. */
+export interface Batch {
+  readonly kind: SpreadKind;
+  readonly dimension: number;
+  readonly focus: Focus;
+}
+
 /**
- * Expected reading of an instrument on a circuit with faults. `sigmas`: of each dimension before any reading; `start`:
- * junction volts of a neighbouring state; `likened`: a bend to take over from a like case rather than work it out.
+ * Expected reading of an instrument on a circuit with faults. `likened`: a bend to take over from a like case rather
+ * than work it out.
  */
 export function expectedByCircuit(
   check: Check,
-  circuit: Circuit,
   faults: readonly FaultAt[],
-  meter: Multimeter,
-  dimensions: Dimensions,
-  sigmas: Float64Array,
-  start: Float64Array | undefined,
+  circumstances: Circumstances,
   likened?: Bend,
 ): Prediction {
+  const { circuit, meter, dimensions, sigmas, start, batch } = circumstances;
   const { setup } = check.method as { setup: Setup };
-  const values = circuit.withEdits(faults.flatMap(({ fault, severity }) => fault.edits(severity)));
+  const off = batch ? batch.focus.at * sigmas[batch.dimension]! : 0;
+  const withEdits = (edits: readonly Edit[]): ElementValues =>
+    off === 0 ? circuit.withEdits(edits) : circuit.swayed(circuit.withEdits(edits), batch!.kind, off);
+  const values = withEdits(faults.flatMap(({ fault, severity }) => fault.edits(severity)));
   const shown = measure(circuit, values, setup, meter, start);
   if (setup.function === 'lamp') {
     const lit = normalCdf((shown.value - litShare) / litSigma);
@@ -146,15 +166,14 @@ export function expectedByCircuit(
     read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
   };
   const kinds = likened || !isBent(setup, shown, meter) ? [] : circuit.kinds;
-  const bend =
-    likened ?? sumOf(kinds.map((kind) => bendOverKind(slope, chords, circuit, values, kind, dimensions, sigmas)));
-  const ofSeverity = bendOverSeverity(slope, chords, circuit, faults, dimensions);
+  const bend = likened ?? sumOf(kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances)));
+  const ofSeverity = bendOverSeverity(slope, chords, withEdits, faults, dimensions);
   const noiseVariance = noise + bend.variance + ofSeverity.variance;
   const top = toScale(shown.fullScale, check.unit);
   const span = spanOf(setup, top);
   return {
     kind: 'number',
-    mean: chords.middle + bend.shift + ofSeverity.shift,
+    mean: chords.middle + bend.shift + ofSeverity.shift - (batch ? slope[batch.dimension]! * off : 0),
     slope: kept(slope, noiseVariance),
     noiseVariance,
     top,
@@ -213,13 +232,13 @@ const sumOf = (bends: readonly Bend[]): Bend => ({
 function bendOverSeverity(
   slope: Float64Array,
   chords: Chords,
-  circuit: Circuit,
+  withEdits: (edits: readonly Edit[]) => ElementValues,
   faults: readonly FaultAt[],
   { severity }: Dimensions,
 ): Bend {
   const bends = faults.map(({ sigma, focus: { at, width } }, n) => {
     if (sigma === 0) return straight;
-    const around = (by: number) => circuit.withEdits(severer(faults, n, by * width * sigma));
+    const around = (by: number) => withEdits(severer(faults, n, by * width * sigma));
     const { chord, bend } = chordOver(chords, around, uniform);
     slope[severity[n]!] = chord / width;
     return { ...bend, shift: bend.shift - (chord / width) * at };
@@ -235,15 +254,14 @@ const severer = (faults: readonly FaultAt[], n: number, logs: number): Edit[] =>
 function bendOverKind(
   slope: Float64Array,
   chords: Chords,
-  circuit: Circuit,
   values: ElementValues,
   kind: SpreadKind,
-  { index }: Dimensions,
-  sigmas: Float64Array,
+  { circuit, dimensions: { index }, sigmas, batch }: Circumstances,
 ): Bend {
   const shared = kind.shared === undefined ? undefined : index.get(kind.shared)!;
   const own = kind.own.map((name) => index.get(name)!);
-  const width = Math.hypot(shared === undefined ? 0 : sigmas[shared]!, own.length ? sigmas[own[0]!]! : 0);
+  const known = kind === batch?.kind ? batch.focus.width : 1;
+  const width = Math.hypot(shared === undefined ? 0 : known * sigmas[shared]!, own.length ? sigmas[own[0]!]! : 0);
   const found = chordOver(chords, (by) => circuit.swayed(values, kind, by * width), normal);
   const chord = found.chord / width;
   const tangent = shared === undefined ? own.reduce((sum, i) => sum + slope[i]!, 0) : slope[shared]!;

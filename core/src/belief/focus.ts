@@ -18,18 +18,33 @@ export const wholeCell: Focus = { at: 0, width: 1, code: 0 };
 /** Widths are halvings of the cell; so many, and the curve within is straight for any meter. */
 const mostHalvings = 5;
 const places = 256;
-/** A severity beyond its cell belongs to the neighbour. */
-const farthest = 3;
+/** A severity beyond its cell belongs to the neighbour; a batch farther off is rare. */
+const farthest = 2;
 
 /** How many codes there are. */
 export const focusCodes = (mostHalvings + 1) * places;
 
-/** The focus of one dimension of a state: the narrowest that still covers it, on a lattice so that neighbours share it. */
-export function focusOf(state: Gaussian, dimension: number): Focus {
+/** The focus of a severity: the narrowest that still covers it, on a lattice so that neighbours share it. */
+export const focusOf = (state: Gaussian, dimension: number): Focus =>
+  focused(gaussianAlong(state, dimension), mostHalvings, places);
+
+/**
+ * The focus of what a batch shares, in its standard deviations: less sharp than that of a severity, since every
+ * reading after it is foreseen anew.
+ */
+export function batchFocusOf(state: Gaussian, dimension: number, sigma: number): Focus {
   const { mean, variance } = gaussianAlong(state, dimension);
-  const halvings = Math.min(mostHalvings, Math.floor(-Math.log2(Math.sqrt(variance))));
-  if (halvings < 1) return wholeCell;
+  const scaled = { mean: mean / sigma, variance: variance / (sigma * sigma) };
+  return focused(scaled, mostBatchHalvings, batchPlaces);
+}
+const mostBatchHalvings = 2;
+const batchPlaces = 32;
+export const batchFocusCodes = (mostBatchHalvings + 1) * batchPlaces;
+
+function focused({ mean, variance }: { mean: number; variance: number }, most: number, lattice: number): Focus {
+  const halvings = Math.min(most, Math.floor(-Math.log2(Math.sqrt(variance))));
+  if (!(halvings >= 1)) return wholeCell;
   const width = 2 ** -halvings;
   const place = Math.round(Math.max(-farthest, Math.min(farthest, mean)) / width);
-  return { at: place * width, width, code: halvings * places + place + places / 2 };
+  return { at: place * width, width, code: halvings * lattice + place + lattice / 2 };
 }

@@ -46,6 +46,31 @@ export const loosePredictions = {
   unfelt: { kind: 'chances', chances: [] },
 } as const;
 
+const mostRounds = 3;
+
+/**
+ * The prediction straightened about where the reading itself puts the severities (the iterated Kalman step; Bell and
+ * Cathey 1993): over a wide cell the straight line would put them elsewhere, and too surely. `about` gives the
+ * prediction for a state.
+ */
+export function settle(
+  check: Check,
+  outcome: Outcome,
+  prediction: Prediction,
+  state: Gaussian,
+  about: (state: Gaussian) => Prediction,
+): Prediction {
+  if (outcome.kind !== 'value') return prediction;
+  const y = toScale(outcome.value, check.unit);
+  let settled = prediction;
+  for (let round = 0; round < mostRounds && settled.kind === 'number'; round++) {
+    const next = about(gaussianUpdate(state, settled.mean, settled.slope, y, settled.noiseVariance));
+    if (next === settled) break;
+    settled = next;
+  }
+  return settled;
+}
+
 /** The state of what is uncertain after an outcome: learnt from a number that was more likely honest than not. */
 export function stateAfter(
   check: Check,

@@ -4,8 +4,16 @@ import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
 import type { Build, Fault, Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
-import { type Bend, expectedByCircuit, expectedByRule, type FaultAt, type Prediction } from './expected.ts';
-import { type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
+import {
+  type Batch,
+  type Bend,
+  type Circumstances,
+  expectedByCircuit,
+  expectedByRule,
+  type FaultAt,
+  type Prediction,
+} from './expected.ts';
+import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
 
 /** The circumstances of a reading. */
@@ -30,11 +38,10 @@ interface Stand {
 
 /** One check on one build: its circuit, cut down to what the check can feel, and all that was worked out for it. */
 interface Bench {
-  readonly circuit: Circuit | undefined;
+  readonly on: Circumstances | undefined;
+  /** What bends its readings most, where something does. */
+  readonly bentBy: Omit<Batch, 'focus'> | undefined;
   readonly feels: readonly boolean[];
-  readonly start: Float64Array | undefined;
-  /** Of each dimension, before any reading. */
-  readonly sigmas: Float64Array;
   readonly known: Map<number, Prediction>;
 }
 
@@ -47,10 +54,12 @@ interface Felt {
 
 /** One number for a fault at a focus; none is 0. */
 const placeOf = ({ code, focus }: Felt): number => 1 + code * focusCodes + focus.code;
-const placesBits = 24;
+const placeCodes = 2 ** 21;
 /** One number for the felt faults of a particle: a lone fault's slot is part of it, so that its severity finds its place. */
-const keyOf = (felt: readonly Felt[], slot: number): number =>
-  felt.reduce((key, one) => key * 2 ** placesBits + placeOf(one), 0) * 2 + (felt.length === 1 ? slot : 0);
+function keyOf(felt: readonly Felt[], batch: Batch | undefined, slot: number): number {
+  const places = felt.reduce((key, one) => key * placeCodes + placeOf(one), 0) * 2 + (felt.length === 1 ? slot : 0);
+  return places * batchFocusCodes + (batch?.focus.code ?? 0);
+}
 
 /**
  * Predicts readings of one machine under given conditions, on demand, and remembers them. One calculation serves
@@ -94,10 +103,11 @@ export class Predictor {
       const focus = spread ? focusOf(state, this.#dimensions.severity[slot]!) : wholeCell;
       felt.push({ slot, code: particle.codes[slot]!, focus });
     });
-    const key = keyOf(felt, felt[0]?.slot ?? 0);
+    const batch = state && this.#batchOf(bench, state);
+    const key = keyOf(felt, batch, felt[0]?.slot ?? 0);
     let known = bench.known.get(key);
     if (!known) {
-      known = bench.circuit ? this.#byCircuit(check, build, particle, felt) : this.#byRule(check, particle, felt);
+      known = bench.on ? this.#byCircuit(check, build, particle, felt, batch) : this.#byRule(check, particle, felt);
       bench.known.set(key, known);
     }
     return known;
@@ -120,20 +130,31 @@ export class Predictor {
     return expectedByRule(check, this.#faultsAt(particle, felt), this.#conditions.meter, this.#dimensions);
   }
 
+  /** Where a bent reading finds the batch. */
+  #batchOf({ on, bentBy }: Bench, state: Gaussian): Batch | undefined {
+    if (!on || !bentBy) return undefined;
+    const focus = batchFocusOf(state, bentBy.dimension, on.sigmas[bentBy.dimension]!);
+    return focus === wholeCell ? undefined : { ...bentBy, focus };
+  }
+
   /** Works the prediction out where its whole kind is worked out, and carries it back. */
-  #byCircuit(check: Check, build: Build, particle: Particle, felt: readonly Felt[]): Prediction {
+  #byCircuit(
+    check: Check,
+    build: Build,
+    particle: Particle,
+    felt: readonly Felt[],
+    batch: Batch | undefined,
+  ): Prediction {
     const stand = this.#standOf(check);
     const { relabelling, moved } = lowest(stand.relabellings, felt);
-    const bench = this.#bench(stand.check, build);
-    const key = keyOf(moved, 0);
-    let there = bench.known.get(key);
+    const { known, on } = this.#bench(stand.check, build);
+    const key = keyOf(moved, batch, 0);
+    let there = known.get(key);
     if (!there) {
-      const faults = this.#faultsAt(particle, moved);
-      const { meter } = this.#conditions;
-      const { circuit, sigmas, start } = bench;
-      const bend = moved.length > 1 ? this.#bendOfOne(stand.check, build, moved, particle) : undefined;
-      there = expectedByCircuit(stand.check, circuit!, faults, meter, this.#dimensions, sigmas, start, bend);
-      bench.known.set(key, there);
+      const circumstances = { ...on!, batch };
+      const bend = moved.length > 1 ? this.#bendOfOne(stand.check, known, circumstances, moved, particle) : undefined;
+      there = expectedByCircuit(stand.check, this.#faultsAt(particle, moved), circumstances, bend);
+      known.set(key, there);
     }
     if (there.kind !== 'number') return there;
     const { severity } = this.#dimensions;
@@ -144,16 +165,19 @@ export class Predictor {
   }
 
   /** Two faults bend a reading much as the one of them does that bends it more. */
-  #bendOfOne(check: Check, build: Build, moved: readonly Felt[], particle: Particle): Bend | undefined {
-    const bench = this.#bench(check, build);
-    const { meter } = this.#conditions;
+  #bendOfOne(
+    check: Check,
+    known: Map<number, Prediction>,
+    circumstances: Circumstances,
+    moved: readonly Felt[],
+    particle: Particle,
+  ): Bend | undefined {
     const bends = moved.flatMap((one) => {
-      const key = keyOf([one], 0);
-      let alone = bench.known.get(key);
+      const key = keyOf([one], circumstances.batch, 0);
+      let alone = known.get(key);
       if (!alone) {
-        const faults = this.#faultsAt(particle, [one]);
-        alone = expectedByCircuit(check, bench.circuit!, faults, meter, this.#dimensions, bench.sigmas, bench.start);
-        bench.known.set(key, alone);
+        alone = expectedByCircuit(check, this.#faultsAt(particle, [one]), circumstances);
+        known.set(key, alone);
       }
       return alone.kind === 'number' ? [alone.bend] : [];
     });
@@ -186,13 +210,20 @@ export class Predictor {
     const { method } = check;
     const known = new Map<number, Prediction>();
     const sigmas = sigmasOf(this.#dimensions, this.#subject.nuisances(build));
-    if (method.kind !== 'meter') {
-      return { circuit: undefined, feels: this.#feelsByRule(check), start: undefined, sigmas, known };
-    }
+    if (method.kind !== 'meter') return { on: undefined, bentBy: undefined, feels: this.#feelsByRule(check), known };
+    const { meter } = this.#conditions;
     const circuit = this.#circuitFor(check, build, method.setup);
     const feels = this.#faults.map((fault) => circuit.touchedBy(fault.edits(fault.severity.grades[0]!)));
-    const { point } = measure(circuit, circuit.sound, method.setup, this.#conditions.meter);
-    return { circuit, feels, start: point.junctionVolts, sigmas, known };
+    const { point } = measure(circuit, circuit.sound, method.setup, meter);
+    const on = { circuit, meter, dimensions: this.#dimensions, sigmas, start: point.junctionVolts };
+    return { on, bentBy: this.#bentBy(method.setup, circuit), feels, known };
+  }
+
+  /** Reversed junctions bend ohms most, and forward readings soon tell what the batch of them shares. */
+  #bentBy({ function: use, held }: Setup, circuit: Circuit): Omit<Batch, 'focus'> | undefined {
+    if (use !== 'ohms' || held === 'lowest') return undefined;
+    const kind = circuit.kinds.find(({ shared, junctions }) => shared !== undefined && junctions.length > 0);
+    return kind && { kind, dimension: this.#dimensions.index.get(kind.shared!)! };
   }
 
   /** A rule feels a fault that changes what it expects. */
@@ -201,7 +232,9 @@ export class Predictor {
       JSON.stringify(expectedByRule(check, faults, this.#conditions.meter, this.#dimensions));
     const sound = expected([]);
     return this.#faults.map((fault) => {
-      return fault.severity.grades.some((severity) => expected([{ fault, severity, sigma: 0, focus: wholeCell }]) !== sound);
+      return fault.severity.grades.some(
+        (severity) => expected([{ fault, severity, sigma: 0, focus: wholeCell }]) !== sound,
+      );
     });
   }
 
@@ -224,7 +257,7 @@ function lowest(
       return { ...one, code: codeWithFault(one.code, relabelling.faults[faultOfCode(one.code)]!) };
     });
     moved.sort((a, b) => a.code - b.code);
-    const key = keyOf(moved, 0);
+    const key = keyOf(moved, undefined, 0);
     if (!best || key < best.key) best = { relabelling, moved, key };
   }
   return best!;

@@ -3,6 +3,12 @@ import type { Gaussian } from '../numeric/index.ts';
 import type { Prediction } from './expected.ts';
 import type { Likelihood } from './likelihood.ts';
 
+/** A prediction, settled at what was read, and how likely it makes that. */
+interface Weighed {
+  readonly prediction: Prediction;
+  readonly likely: Likelihood;
+}
+
 /**
  * The particles of one build while one reading is weighed. Particles that share state and prediction share the work:
  * most faults don't touch most readings.
@@ -17,7 +23,7 @@ export class Row {
   /** By place among those awake. */
   readonly #likely: Likelihood[] = [];
   readonly #predictions: Prediction[] = [];
-  readonly #known = new Map<Gaussian, Map<Prediction, Likelihood>>();
+  readonly #known = new Map<Gaussian, Map<Prediction, Weighed>>();
 
   constructor(build: Build, before: Float64Array, states: readonly Gaussian[]) {
     this.build = build;
@@ -28,10 +34,7 @@ export class Row {
   }
 
   /** Multiplies every weight by its likelihood, slips allowed for. */
-  weigh(
-    find: (particle: number, state: Gaussian) => { prediction: Prediction; likely: Likelihood },
-    slips: number,
-  ): void {
+  weigh(find: (particle: number, state: Gaussian) => Weighed, slips: number): void {
     for (const p of this.awake) {
       const { prediction, likely } = find(p, this.#states[p]!);
       this.#predictions.push(prediction);
@@ -40,8 +43,8 @@ export class Row {
     }
   }
 
-  /** The likelihood for a state and a prediction, worked out the first time. */
-  once(state: Gaussian, prediction: Prediction, make: () => Likelihood): Likelihood {
+  /** What a state and a prediction make of the reading, worked out the first time. */
+  once(state: Gaussian, prediction: Prediction, make: () => Weighed): Weighed {
     let row = this.#known.get(state);
     if (!row) this.#known.set(state, (row = new Map()));
     let found = row.get(prediction);
