@@ -31,13 +31,15 @@ export type Assembly = 'closed' | 'opened' | 'unsoldered';
 /** The node a diode place hangs on. */
 export const leg = (phase: string): string => `leg:${phase}`;
 export const lead = (phase: string): string => `lead:${phase}`;
+/** A brush's own terminal on its holder. */
+export const holder = (brush: string): string => `holder-${brush}`;
 
 /** Where the brushes are fed from: the exciter diodes, or the output post where there are none. */
 export const supplyNode = (machine: ClawPole): string => (machine.exciterDiodes ? 'exciter' : 'output');
 
 /**
- * The machine's circuit in one state of assembly. Closed: all joined. Opened: regulator and brushes off. Unsoldered: the
- * stator leads off the rectifier as well.
+ * The machine's circuit in one state of assembly. Closed: all joined. Opened: regulator and brushes off, the holder held
+ * to the rings by hand where a check asks for it. Unsoldered: the stator leads off the rectifier as well.
  */
 export function clawPoleNetwork(machine: ClawPole, build: ClawPoleBuild, assembly: Assembly): Network {
   const resistors: Resistor[] = [...stator(machine, build), ...rotor(machine), ...rectifierLeaks(machine)];
@@ -46,7 +48,7 @@ export function clawPoleNetwork(machine: ClawPole, build: ClawPoleBuild, assembl
   if (assembly === 'closed') {
     resistors.push(...brushesAndRegulator(machine));
     junctions.push(freewheel(machine));
-  }
+  } else resistors.push(...brushes(holder('1'), holder('2')));
   return { resistors, junctions };
 }
 
@@ -118,20 +120,18 @@ const joints = (machine: ClawPole): Resistor[] => [
   ...(machine.diodes === 8 ? [{ name: 'joint:N', a: 'star', b: leg('N'), ohms: usual.jointOhms }] : []),
 ];
 
+/** From what feeds each brush, through it and its contact, to its ring. */
+const brushes = (first: string, second: string): Resistor[] => [
+  { name: 'brush:1', a: first, b: 'ring-1', ohms: usual.brushOhms, spread: ['brushes'] },
+  { name: 'brush:2', a: second, b: 'ring-2', ohms: usual.brushOhms, spread: ['brushes'] },
+];
+
 function brushesAndRegulator(machine: ClawPole): Resistor[] {
   const supply = supplyNode(machine);
   const [first, second] = machine.regulatorSide === 'supply' ? ['field', 'case'] : [supply, 'field'];
   const drive = machine.regulatorSide === 'supply' ? supply : 'case';
-  const brush = (name: string, a: string, b: string): Resistor => ({
-    name,
-    a,
-    b,
-    ohms: usual.brushOhms,
-    spread: ['brushes'],
-  });
   return [
-    brush('brush:1', first!, 'ring-1'),
-    brush('brush:2', second!, 'ring-2'),
+    ...brushes(first!, second!),
     { name: 'regulator-sense', a: supply, b: 'case', ohms: usual.regulatorSenseOhms, spread: ['regulator'] },
     { name: 'regulator-drive', a: 'field', b: drive, ohms: usual.regulatorDriveOhms, spread: ['regulator-drive'] },
   ];

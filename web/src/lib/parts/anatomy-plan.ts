@@ -85,6 +85,7 @@ export function planOf(machine: ClawPole): Plan {
           }))
         : []),
       { part: 'output', kind: 'output', label: '', turn: 0, x: 362, y: outputY },
+      { part: 'stator-insulation', kind: 'output', label: '', turn: 0, x: 84, y: caseY },
       ...stator.parts,
       ...field.parts,
       ...gear.map(([part, label], i): Placed => ({ part, kind: 'gear', label, turn: 0, x: 36 + 71.6 * i, y: 346 })),
@@ -174,6 +175,8 @@ function fieldPlan(machine: ClawPole): Part {
       field: { x: x.field, y: fieldY },
       'ring-1': { x: x.ring1, y: fieldY },
       'ring-2': { x: x.ring2, y: fieldY },
+      'holder-1': { x: x.brush1, y: fieldY - 14 },
+      'holder-2': { x: x.brush2, y: fieldY - 14 },
     },
   };
 }

@@ -1,4 +1,5 @@
-import { type Check, findingCheck, type PresentFault } from '../../../checks/index.ts';
+import { type Check, findingCheck, meterCheck, type PresentFault } from '../../../checks/index.ts';
+import { holder } from '../circuit.ts';
 import type { ClawPole } from '../parameters.ts';
 
 export const brushLength = (machine: ClawPole): Check[] => [
@@ -91,6 +92,21 @@ export const ringsByEye = (): Check[] => [
     },
   },
 ];
+
+/** Past the rotor, whose own spread hides tenths of an ohm. */
+export const brushToRing = (): Check[] =>
+  ['1', '2'].map((brush) =>
+    meterCheck({
+      species: 'brush-ring',
+      place: brush,
+      name: `Brush ${brush} to its ring`,
+      assembly: 'opened',
+      minutes: 0.5,
+      setup: { function: 'ohms', red: holder(brush), black: `ring-${brush}`, held: 'lowest' },
+      how: `Holder held to the rings so that the springs press; one probe on the terminal of brush ${brush}, the other on its ring. Lowest range.`,
+      tells: 'which contact is bad: both alike is the rings, one of them its brush',
+    }),
+  );
 
 /** After turning, at the thinnest place [spread of sound rings from memory]. */
 export const ringDiameter = ({ ringLeastMillimetres: least }: ClawPole): Check[] =>

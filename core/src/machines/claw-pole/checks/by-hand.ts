@@ -174,6 +174,25 @@ export const byHand = (): Check[] => [
   }),
 ];
 
+/** After opening: no brush, belt or load hides what each bearing does by itself. */
+export const bearingsInFingers = (): Check[] => [
+  findingCheck({
+    id: 'bearings-in-fingers',
+    name: 'Each bearing between the fingers',
+    assembly: 'opened',
+    minutes: 0.4,
+    how: 'Outer race of each between two fingers: turn slowly, then fast, then rock it. Look for grease on the outside.',
+    tells: 'a bearing that is only beginning to go',
+    outcomes: [
+      { id: 'smooth', name: 'Smooth, greased, no play', word: 'sound' },
+      { id: 'rough', name: 'Rough, dry or loud', word: 'failed', then: 'Both bearings are renewed.' },
+      { id: 'play', name: 'Rocks', word: 'failed', then: 'Both bearings are renewed; look for rubbing marks.' },
+    ],
+    usual: [0.99, 0.008, 0.002],
+    odds: { 'bearing-worn': [0.06, 0.66, 0.28], 'shaft-damaged': [0.8, 0.14, 0.06] },
+  }),
+];
+
 /** After opening: what the stator's lacquer tells. */
 export const statorByEye = (): Check[] => [
   findingCheck({

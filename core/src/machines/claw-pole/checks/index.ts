@@ -1,8 +1,8 @@
 import type { Check } from '../../../checks/index.ts';
 import type { ClawPole } from '../parameters.ts';
 import { bridge } from './bridge.ts';
-import { brushesByEye, brushLength, ringDiameter, ringsByEye } from './brushes.ts';
-import { byHand, statorByEye } from './by-hand.ts';
+import { brushesByEye, brushLength, brushToRing, ringDiameter, ringsByEye } from './brushes.ts';
+import { bearingsInFingers, byHand, statorByEye } from './by-hand.ts';
 import { diodesAlone, diodesJoined, diodesUnderCurrent, exciterAlone, exciterDiodes } from './diodes.ts';
 import { fieldThroughBrushes } from './field.ts';
 import { leadsNull } from './leads.ts';
@@ -19,7 +19,9 @@ const catalogue: readonly ((machine: ClawPole) => Check[])[] = [
   brushLength,
   brushesByEye,
   ringsByEye,
+  brushToRing,
   ringDiameter,
+  bearingsInFingers,
   statorByEye,
   regulatorTwin,
   rotorChecks,

@@ -30,6 +30,7 @@ export const brushContact = (): Fault[] => [
   },
 ];
 
+/** Severity: resistance added in all; a film or burnt track on both rings alike. */
 export const ringsDirty = (): Fault[] => [
   {
     id: 'rings-dirty',
@@ -39,7 +40,10 @@ export const ringsDirty = (): Fault[] => [
     name: 'slip rings dirty or burnt',
     weight: 6,
     severity: { unit: 'ohms', grades: [0.3, 1.5, 7.5] },
-    edits: (ohms) => [{ element: 'brush:2', add: ohms }],
+    edits: (ohms) => [
+      { element: 'brush:1', add: ohms / 2 },
+      { element: 'brush:2', add: ohms / 2 },
+    ],
     repair: 'clean the slip rings or turn them down to the least diameter',
   },
 ];
