@@ -3,8 +3,9 @@ import { setupMinutes } from '../src/advice/index.ts';
 import type { Belief, Case } from '../src/belief/index.ts';
 import { type Check, findingsOf, type Outcome } from '../src/checks/index.ts';
 import { Circuit, type Network, networkBetween } from '../src/circuit/index.ts';
-import { countSigma, gainSigma, measure, type Multimeter } from '../src/instruments/index.ts';
+import { countSigma, gainSigma, measure, type Multimeter, type Setup, type Shown } from '../src/instruments/index.ts';
 import type { Build, Fault } from '../src/machines/index.ts';
+import { seeded } from './dice.ts';
 import { showing, slips, spreads, unseen } from './spreads.ts';
 
 /** Made-up units with hidden faults on the static bench, and what becomes of them: by every check, or by the advice. */
@@ -22,15 +23,18 @@ export interface Hidden {
   readonly severity: number;
 }
 
+export type Measured = Pick<Shown, 'value' | 'range' | 'fullScale'>;
+
 export class HiddenUnit {
   readonly hidden: readonly Hidden[];
   readonly #random: () => number;
   readonly #opened: Case;
   readonly #build: Build;
-  readonly #meter: Multimeter;
+  protected readonly meter: Multimeter;
+  protected readonly celsius: number;
+  readonly #seed: number;
   readonly #sway = new Map<string, number>();
   readonly #gains = new Map<number, number>();
-  readonly #celsius: number;
   readonly #scale: number;
 
   /** `scale`: how many times wider than stated the units are strewn. */
@@ -39,10 +43,11 @@ export class HiddenUnit {
     this.#opened = opened;
     this.#scale = scale;
     this.hidden = hidden;
+    this.#seed = Math.floor(random() * 2 ** 31);
     let left = random() * opened.builds.reduce((sum, build) => sum + build.prior, 0);
     this.#build = opened.builds.find((build) => (left -= build.prior) <= 0) ?? opened.builds[0]!;
-    this.#celsius = 20 + spreads.celsius * this.#bell();
-    this.#meter = { ...meter, leadOhms: Math.max(0, meter.leadOhms + spreads.leads * this.#bell()) };
+    this.celsius = 20 + spreads.celsius * this.#bell();
+    this.meter = { ...meter, leadOhms: Math.max(0, meter.leadOhms + spreads.leads * this.#bell()) };
   }
 
   /** What the meter shows, a slip now and then included. */
@@ -65,49 +70,59 @@ export class HiddenUnit {
       const { mean, sigma } = method.expected(present);
       return { kind: 'value', value: Math.max(0.1, Math.round((mean + 2 * sigma * this.#bell()) * 10) / 10) };
     }
-    if (method.kind === 'leads') return this.#shown(this.#meter.leadOhms, this.#meter.ohms[0]!, Infinity);
-    const { setup } = method;
-    const places = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
-    const network = this.#own(this.#opened.subject.network(this.#build, check.assembly || 'closed'));
-    const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...places]), this.#celsius);
-    const values = circuit.withEdits(this.hidden.flatMap(({ fault, severity }) => fault.edits(severity)));
-    const { value, range, fullScale } = measure(circuit, values, setup, this.#meter);
-    if (setup.function === 'lamp') return { kind: 'finding', finding: value > 0.5 ? 'lit' : 'dark' };
+    if (method.kind === 'leads') return this.#shown(this.meter.leadOhms, this.meter.ohms[0]!, Infinity);
+    const { value, range, fullScale } = this.measured(check, method.setup);
+    if (method.setup.function === 'lamp') return { kind: 'finding', finding: value > 0.5 ? 'lit' : 'dark' };
     return this.#shown(value, range!, fullScale);
   }
 
-  /** A bell between −1 and 1. */
-  #bell(): number {
-    return (this.#random() + this.#random() + this.#random() - 1.5) / 1.5;
+  /** What an ideal copy of the meter shows on this unit, by the program's own circuit. */
+  protected measured(check: Check, setup: Setup): Measured {
+    const places = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
+    const network = this.#own(this.#opened.subject.network(this.#build, check.assembly || 'closed'));
+    const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...places]), this.celsius);
+    const values = circuit.withEdits(this.hidden.flatMap(({ fault, severity }) => fault.edits(severity)));
+    return measure(circuit, values, setup, this.meter);
   }
 
-  /** The same sway each time for one uncertain quantity of this unit. */
+  /** How many times its nominal value a resistance has that follows these spreads, on this unit. */
+  protected ohmsFactor(spread: readonly string[] = []): number {
+    const sum = (kind: 'resistors' | 'logs') => spread.reduce((total, name) => total + this.#swayOf(kind, name), 0);
+    return Math.max(0.2, 1 + sum('resistors')) * Math.exp(sum('logs'));
+  }
+
+  /** The same for a junction's saturation current. */
+  protected saturationFactor(spread: readonly string[] = [], ideality: number): number {
+    const volts = spread.reduce((total, name) => total + this.#swayOf('junctions', name), 0);
+    return Math.exp(-volts / (ideality * thermalVolts));
+  }
+
+  /** A bell between −1 and 1. */
+  #bell(random = this.#random): number {
+    return (random() + random() + random() - 1.5) / 1.5;
+  }
+
+  /** The same sway each time for one uncertain quantity of this unit, whatever is read first. */
   #swayOf(kind: 'resistors' | 'logs' | 'junctions', name: string): number {
     const table: Readonly<Record<string, number>> = spreads[kind];
     const width = table[name] ?? table[name.replace(/:.*/, ':')] ?? 0;
     if (width === 0) return 0;
     const key = `${kind} ${name}`;
-    if (!this.#sway.has(key)) this.#sway.set(key, this.#scale * width * this.#bell());
+    if (!this.#sway.has(key)) {
+      const own = seeded([...key].reduce((hash, letter) => Math.imul(hash, 31) + letter.charCodeAt(0), this.#seed));
+      this.#sway.set(key, this.#scale * width * this.#bell(own));
+    }
     return this.#sway.get(key)!;
   }
 
   /** The unit's own network: every element swayed. */
   #own({ resistors, junctions, ...rest }: Network): Network {
-    const sum = (kind: 'resistors' | 'logs' | 'junctions', spread: readonly string[] = []) =>
-      spread.reduce((total, name) => total + this.#swayOf(kind, name), 0);
     return {
       ...rest,
-      resistors: resistors.map((r) => ({
-        ...r,
-        ohms: r.ohms * Math.max(0.2, 1 + sum('resistors', r.spread)) * Math.exp(sum('logs', r.spread)),
-      })),
-      junctions: junctions.map((j) => {
-        const volts = sum('junctions', j.spread);
-        const { saturationAmps, ideality } = j.law;
-        return {
-          ...j,
-          law: { ...j.law, saturationAmps: saturationAmps * Math.exp(-volts / (ideality * thermalVolts)) },
-        };
+      resistors: resistors.map((r) => ({ ...r, ohms: r.ohms * this.ohmsFactor(r.spread) })),
+      junctions: junctions.map(({ law, ...j }) => {
+        const saturationAmps = law.saturationAmps * this.saturationFactor(j.spread, law.ideality);
+        return { ...j, law: { ...law, saturationAmps } };
       }),
     };
   }

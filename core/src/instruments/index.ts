@@ -5,6 +5,7 @@ export {
   type Multimeter,
   multimeterById,
   multimeters,
+  type OhmsRange,
   type Range,
   rangeFor,
   readingSigma,
