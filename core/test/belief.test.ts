@@ -26,6 +26,7 @@ import type { Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
+import { type Gaussian, gaussianUpdate } from '../src/numeric/index.ts';
 import { openKnown, openUnit, toyCase } from './toy.ts';
 
 const workshop = multimeterById('workshop');
@@ -115,13 +116,14 @@ describe('belief: properties', () => {
       { numRuns: 12 },
     );
   });
-  it('the order of readings does not matter', () => {
+  // A reading is straightened about what is known by then: more is known of a severity later on.
+  it('the order of readings hardly matters: no chance moves by half a hundredth', () => {
     fc.assert(
       fc.property(independent, fc.infiniteStream(fc.nat()), (taken, order) => {
         const keys = new Map(taken.map((t) => [t, order.next().value as number]));
         const shuffled = [...taken].sort((a, b) => keys.get(a)! - keys.get(b)!);
         const [one, other] = [taken, shuffled].map((list) => faultChances(opened, after(opened, ...list)));
-        one!.forEach((chance, f) => expect(chance, opened.faults[f]!.id).closeTo(other![f]!, 1e-6));
+        one!.forEach((chance, f) => expect(chance, opened.faults[f]!.id).closeTo(other![f]!, 5e-3));
       }),
       { numRuns: 12 },
     );
@@ -282,8 +284,9 @@ describe('belief: what the readings say', () => {
       const own = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === f);
       const truth = own[Math.floor(own.length / 2)]!;
       let belief = priorBelief(opened);
+      const exactly = severitiesKnown(opened);
       for (const check of opened.checks) {
-        const p = predictor.predict(check, opened.builds[0]!, truth);
+        const p = predictor.predict(check, opened.builds[0]!, truth, exactly);
         const outcome: Outcome =
           p.kind === 'number'
             ? p.mean > p.top
@@ -316,6 +319,13 @@ describe('belief: what the readings say', () => {
     expect(missed).deep.equal([]);
   });
 });
+
+/** A state that knows both severities to lie in the middle of their cells. */
+function severitiesKnown({ priorStates, dimensions }: Case): Gaussian {
+  return dimensions.severity.reduce((state, at) => {
+    return gaussianUpdate(state, 0, { index: Int32Array.of(at), value: Float64Array.of(1) }, 0, 1e-6);
+  }, priorStates[0]!);
+}
 
 describe('belief: words and repeats', () => {
   const opened = openKnown();

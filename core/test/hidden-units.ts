@@ -6,7 +6,7 @@ import { Circuit, type Network, networkBetween } from '../src/circuit/index.ts';
 import { countSigma, gainSigma, measure, type Multimeter, type Setup, type Shown } from '../src/instruments/index.ts';
 import type { Build, Fault } from '../src/machines/index.ts';
 import { seeded } from './dice.ts';
-import { showing, slips, spreads, unseen } from './spreads.ts';
+import { showing, slips, soundWithin, spreads, unseen } from './spreads.ts';
 
 /** Made-up units with hidden faults on the static bench, and what becomes of them: by every check, or by the advice. */
 
@@ -88,7 +88,8 @@ export class HiddenUnit {
   /** How many times its nominal value a resistance has that follows these spreads, on this unit. */
   protected ohmsFactor(spread: readonly string[] = []): number {
     const sum = (kind: 'resistors' | 'logs') => spread.reduce((total, name) => total + this.#swayOf(kind, name), 0);
-    return Math.max(0.2, 1 + sum('resistors')) * Math.exp(sum('logs'));
+    const [least, most] = soundWithin[spread[0] ?? ''] ?? [0, Infinity];
+    return Math.min(Math.max(least, (1 + sum('resistors')) * Math.exp(sum('logs'))), most);
   }
 
   /** The same for a junction's saturation current. */
@@ -185,6 +186,10 @@ export function bench(session: Session, unit: HiddenUnit, meter: Multimeter, pol
     assembly = check.assembly || assembly;
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
+  // Nobody solders twice: all that is done closed comes first, then what is done opened.
+  const inOrder = [...opened.checks].sort(
+    (a, b) => setupMinutes(opened, 'closed', a.assembly) - setupMinutes(opened, 'closed', b.assembly),
+  );
   const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20 });
   const next = (): Check | undefined => {
     const doubted = session.diagnose(situation()).readings.find(({ check, repeat }) => repeat && !again.has(check));
@@ -192,7 +197,7 @@ export function bench(session: Session, unit: HiddenUnit, meter: Multimeter, pol
       again.add(doubted.check);
       return opened.checks.find(({ id }) => id === doubted.check);
     }
-    if (policy === 'every check') return opened.checks.find(({ id }) => !tape.some((reading) => reading.check === id));
+    if (policy === 'every check') return inOrder.find(({ id }) => !tape.some((reading) => reading.check === id));
     const outlook = session.outlook(situation());
     return outlook.stop ? undefined : opened.checks.find(({ id }) => id === outlook.next[0]?.check);
   };

@@ -25,6 +25,20 @@ export const spreads = {
   leads: 0.05,
 } as const;
 
+/**
+ * How far a sound quantity may lie from its nominal value, as a factor, however wide a study strews units: one beyond
+ * is what the study calls a fault (a diode that leaks a third of a megohm, half an ohm in a contact).
+ */
+export const soundWithin: Readonly<Record<string, readonly [number, number]>> = {
+  leak: [0.05, Infinity],
+  'insulation-core': [1e-3, Infinity],
+  'insulation-rotor-core': [2e-3, Infinity],
+  'insulation-output': [0.02, Infinity],
+  brushes: [0, 2.2],
+  rotor: [0.7, Infinity],
+  stator: [0.3, Infinity],
+};
+
 /** Readings in a hundred that have nothing to do with the unit. */
 export const slips = 0.01;
 

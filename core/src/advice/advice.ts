@@ -27,7 +27,7 @@ const setupShare = 1 / 4;
 /** Weight of knowing what to do against knowing which part it is. */
 const actionShare = 0.7;
 /** Less than this in bits per minute, and no check pays. */
-const leastScore = 0.004;
+const leastScore = 0.01;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {

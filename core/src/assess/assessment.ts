@@ -6,6 +6,8 @@ export interface Diagnosis {
   /** Probability that nothing is wrong. */
   readonly sound: number;
   readonly builds: readonly { readonly name: string; readonly chance: number }[];
+  /** Chance that the unit differs more from its kind than usual; limits are taken wider by as much. */
+  readonly unlike: number;
   readonly suspects: readonly Suspect[];
   readonly cleared: readonly { readonly fault: string; readonly name: string; readonly bits: number }[];
   readonly parts: readonly {

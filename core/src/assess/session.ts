@@ -123,7 +123,8 @@ export class Session {
     const belief = beliefs[beliefs.length - 1]!;
     return {
       sound: soundChance(belief),
-      builds: buildChances(belief).map((chance, b) => ({ name: opened.builds[b]!.name, chance })),
+      builds: buildsOf(opened, belief),
+      unlike: unlikeChance(opened, belief),
       suspects: suspectsOf(opened, belief, counted, situation.readings),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
@@ -299,6 +300,19 @@ function suspectsOf(
       };
     });
 }
+
+/** The builds that the unit may have, however it lies within them. */
+function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] {
+  const chances = buildChances(belief);
+  const kin = (id: string) =>
+    builds.flatMap((build, b) => ((build.strewn?.like ?? build.id) === id ? [chances[b]!] : []));
+  return builds
+    .filter(({ strewn }) => !strewn)
+    .map(({ id, name }) => ({ name, chance: kin(id).reduce((sum, chance) => sum + chance, 0) }));
+}
+
+const unlikeChance = ({ builds }: Case, belief: Belief): number =>
+  buildChances(belief).reduce((sum, chance, b) => sum + (builds[b]!.strewn ? chance : 0), 0);
 
 const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
   standings(opened, belief).flatMap((standing, f) =>

@@ -54,11 +54,23 @@ export function soundBands(
   conditions: Conditions,
 ): (Band & { readonly build: Build })[] {
   const predictor = opened.predictor(conditions);
-  return buildChances(belief).flatMap((chance, b) => {
+  return likeliestKin(opened, belief).flatMap((b) => {
     const prediction = predictor.predict(check, opened.builds[b]!, opened.particles[0]!);
-    if (chance < 0.03 || prediction.kind !== 'number') return [];
+    if (prediction.kind !== 'number') return [];
     return [{ ...bandOf(check, prediction, belief.states[b]![0]!), build: opened.builds[b]! }];
   });
+}
+
+/** The builds still likely; of one and the same strewn wider, the likelier. */
+function likeliestKin({ builds }: Case, belief: Belief): number[] {
+  const chances = buildChances(belief);
+  const kin = (b: number): string => builds[b]!.strewn?.like ?? builds[b]!.id;
+  const rivals = (b: number) => [...builds.keys()].filter((other) => kin(other) === kin(b));
+  return [...builds.keys()].filter(
+    (b) =>
+      rivals(b).reduce((sum, other) => sum + chances[other]!, 0) >= 0.03 &&
+      rivals(b).every((other) => chances[other]! < chances[b]! || (other >= b && chances[other] === chances[b])),
+  );
 }
 
 /** What the unit would show with a fault, by its likeliest hypothesis. */

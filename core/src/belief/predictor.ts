@@ -73,7 +73,7 @@ export class Predictor {
   readonly #checks: ReadonlyMap<string, Check>;
   readonly #relabellings: readonly Relabelling[];
   readonly #stands = new Map<string, Stand>();
-  readonly #benches = new Map<Check, Map<Build, Bench>>();
+  readonly #benches = new Map<Check, Map<string, Bench>>();
 
   constructor(subject: Subject, dimensions: Dimensions, conditions: Conditions) {
     const { faults, checks, symmetries } = subject;
@@ -201,8 +201,9 @@ export class Predictor {
   #bench(check: Check, build: Build): Bench {
     let row = this.#benches.get(check);
     if (!row) this.#benches.set(check, (row = new Map()));
-    let bench = row.get(build);
-    if (!bench) row.set(build, (bench = this.#makeBench(check, build)));
+    const like = isStraight(check) ? (build.strewn?.like ?? build.id) : build.id;
+    let bench = row.get(like);
+    if (!bench) row.set(like, (bench = this.#makeBench(check, build)));
     return bench;
   }
 
@@ -245,6 +246,12 @@ export class Predictor {
     return new Circuit(networkBetween(whole, terminals), this.#conditions.celsius);
   }
 }
+
+/** Readings without a bend are the same however widely a unit is strewn. */
+const isStraight = ({ method }: Check): boolean =>
+  method.kind !== 'meter' ||
+  method.setup.held === 'lowest' ||
+  !['ohms', 'insulation', 'drop'].includes(method.setup.function);
 
 /** The relabelling under which the felt faults get the lowest key, faults in ascending order. */
 function lowest(
