@@ -49,7 +49,9 @@ const factors: Readonly<Record<string, number>> = { '': 1, m: 1e-3, k: 1e3, M: 1
 
 /** A value that suits the check at hand: what a sound unit shows, as the ruler has it. */
 async function soundValue(page: Page): Promise<string> {
-  if ((await page.getAttribute('#entry', 'placeholder')) === '1') return '1';
+  const placeholder = await page.getAttribute('#entry', 'placeholder');
+  if (placeholder === '1') return '1';
+  if (placeholder === '7.5') return '8';
   const ruler = await page.getAttribute('section[aria-label="Check at hand"] svg[role="img"]', 'aria-label');
   if (ruler?.includes('OL')) return 'OL';
   const figures = [...ruler!.matchAll(/([0-9.]+)\s([mkM]?)/g)].slice(0, 2);

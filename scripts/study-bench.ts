@@ -6,6 +6,7 @@ import { multimeterById } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../core/src/machines/index.ts';
 import { seeded } from '../core/test/dice.ts';
 import { bench, hide, HiddenUnit, type Policy, type Told } from '../core/test/hidden-units.ts';
+import { DeckedUnit } from '../core/test/spice/decked-unit.ts';
 import { wilson } from '../core/test/stories.ts';
 
 /** Chosen before the first run; a unit's own seed is one of them and its number. */
@@ -20,12 +21,17 @@ const models: readonly (readonly [string, ClawPole])[] = [
 ];
 type Outcome = Told & { readonly model: string; readonly policy: Policy };
 
-const [countText = '10000', scaleText = '1'] = process.argv.slice(2);
-const [count, scale] = [Number(countText), Number(scaleText)];
+const [countText = '10000', how = '1'] = process.argv.slice(2);
+const inSpice = how === 'ngspice';
+const [count, scale] = [Number(countText), inSpice ? 1 : Number(how)];
 if (!Number.isInteger(count) || count < 1 || !(scale > 0)) {
-  console.error(`“${countText} ${scaleText}”: give the number of units, and how many times wider they are strewn.`);
+  console.error(
+    `“${countText} ${how}”: give the number of units, and how many times wider they are strewn, or “ngspice” for units whose readings come from it.`,
+  );
   process.exit(1);
 }
+/** The deck written by hand is of the first. */
+const studied = inSpice ? models.slice(0, 1) : models;
 
 if (process.send) work();
 else void gather();
@@ -33,14 +39,15 @@ else void gather();
 /** One process's share of the units, one model after the other so that its session stays warm. */
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
-  for (const [m, [model, machine]] of models.entries()) {
+  for (const [m, [model, machine]] of studied.entries()) {
     const session = unitSession(machine, 'none', [meter]);
-    for (let i = m; i < count; i += models.length) {
-      if (Math.floor(i / models.length) % of !== at) continue;
+    for (let i = m; i < count; i += studied.length) {
+      if (Math.floor(i / studied.length) % of !== at) continue;
       for (const policy of policies) {
         // The same unit and the same luck for both.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
-        const unit = new HiddenUnit(random, session.opened, meter, hide(random, session.opened), scale);
+        const Unit = inSpice ? DeckedUnit : HiddenUnit;
+        const unit = new Unit(random, session.opened, meter, hide(random, session.opened), scale);
         process.send!({ ...bench(session, unit, meter, policy), model, policy } satisfies Outcome);
       }
     }
@@ -81,7 +88,8 @@ function say(what: string, hits: readonly Outcome[], of: readonly Outcome[]): vo
 const mean = (numbers: readonly number[]): number => numbers.reduce((sum, n) => sum + n, 0) / numbers.length;
 
 function report(outcomes: readonly Outcome[]): void {
-  console.log(`${count} units, strewn ${scale} times as wide as the study's figures; ${meter.name}`);
+  const source = inSpice ? 'read in ngspice from a deck written by hand' : "read by the program's own circuit";
+  console.log(`${count} units, strewn ${scale} times as wide as the study's figures, ${source}; ${meter.name}`);
   for (const policy of policies) {
     const all = outcomes.filter((one) => one.policy === policy);
     const right = (set: 'parts' | 'items') => (one: Outcome) => one[set].told === one[set].truth;
@@ -100,7 +108,7 @@ function report(outcomes: readonly Outcome[]): void {
       sound.filter(({ parts }) => parts.told !== 'nothing' && parts.chance >= 0.95),
       sound,
     );
-    for (const [model] of models) {
+    for (const [model] of studied) {
       const of = all.filter((one) => one.model === model);
       say(`  ${model}, components`, of.filter(right('parts')), of);
     }

@@ -106,6 +106,17 @@ describe('advice: what to do next', () => {
     expect(setupMinutes(opened, 'unsoldered', 'closed')).equal(20);
     expect(setupMinutes(opened, 'closed', '')).equal(0);
   });
+  it('names for any two of the open suspects a check that tells them apart, and none once all are done', () => {
+    const belief = after(opened, ['field-ohms', { kind: 'value', value: 9 }]);
+    const { apart } = advise(opened, belief, conditions, done('field-ohms'), 'closed');
+    const pair = (...ids: string[]) =>
+      apart.find(({ between }) => between.every((f) => f !== undefined && ids.includes(opened.faults[f]!.id)))!;
+    // The whole field reads high: a film on the rings from a worn brush by its length or past the rotor.
+    expect(pair('rings-dirty', 'brush-worn').by!.species).match(/^brush/);
+    expect(new Set(apart.map(({ between }) => [...between].sort().join())).size).equal(apart.length);
+    const all = new Set(opened.checks.map((c) => c.id));
+    for (const { by } of advise(opened, belief, conditions, all, 'closed').apart) expect(by).equal(undefined);
+  });
   it('says what could still hide, and which check would show it', () => {
     const belief = after(opened, ['bridge-forward', { kind: 'value', value: 0.93 }]);
     const hidden = hiddenFaults(opened, belief, conditions, done('bridge-forward'));

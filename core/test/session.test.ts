@@ -88,6 +88,24 @@ describe('a session: what it answers', () => {
     expect(stop).match(/Every check at rest has been done/);
   });
 
+  it('many small surprises raise that the unit is unlike its kind, and condemn no part; usual readings don’t', () => {
+    const session = unitSession(known, 'none', [multimeterById('bench')]);
+    const unlikeAfter = (millivolts: readonly number[], rotorOhms: number) => {
+      const places = ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'];
+      const tape = [
+        ...places.map((place, i) => take(`diode-forward:${place}`, millivolts[i]! / 1000, 'bench')),
+        take('ring-ring', rotorOhms, 'bench'),
+      ];
+      return session.diagnose(situation(tape, { meter: 'bench', assembly: 'unsoldered' }));
+    };
+    const usual = unlikeAfter([531, 534, 530, 532, 535, 531], 3.2);
+    expect(usual.unlike).lessThan(0.05);
+    const strewn = unlikeAfter([531, 546, 519, 538, 551, 523], 3.9);
+    expect(strewn.unlike).greaterThan(0.5);
+    for (const { fault, chance } of strewn.suspects) expect(chance, fault).lessThan(0.5);
+    expect(strewn.builds.reduce((sum, { chance }) => sum + chance, 0)).closeTo(1, 1e-9);
+  });
+
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
     const random = seeded(99);
     const session = unitSession(known, 'low-charge', [multimeterById('pocket')]);

@@ -94,7 +94,7 @@ export class Stories {
       faults: faults.map(({ fault }) => fault.id),
       unitFaulty: faults.some(({ fault }) => fault.part === 'unit'),
       // Everything has been asked: nothing is left that would pay.
-      blame: session.blame(situation, { stop: 'told in full', next: [], apart: undefined, hidden: [] }),
+      blame: session.blame(situation, { stop: 'told in full', next: [], apart: [], hidden: [] }),
     };
   }
 

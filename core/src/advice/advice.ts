@@ -1,4 +1,4 @@
-import { type Belief, type Case, type Conditions, faultChances, separation, type View } from '../belief/index.ts';
+import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
 import { type Classes, expectedBits } from './worth.ts';
@@ -16,8 +16,16 @@ export interface Advised {
   readonly between: readonly [number | undefined, number | undefined] | undefined;
 }
 
+/** Two suspects, or one and "nothing more wrong", and the check that tells them apart best, where one does. */
+export interface ToldApart {
+  readonly between: readonly [number | undefined, number | undefined];
+  readonly by: Check | undefined;
+}
+
 export interface Advice {
   readonly checks: readonly Advised[];
+  /** Every two of the open suspects, likeliest first. */
+  readonly apart: readonly ToldApart[];
   /** Whether the best check still pays for its minutes. */
   readonly worthwhile: boolean;
 }
@@ -26,6 +34,8 @@ export interface Advice {
 const setupShare = 1 / 4;
 /** Weight of knowing what to do against knowing which part it is. */
 const actionShare = 0.7;
+/** A check that separates two suspects by less doesn't tell them apart. */
+const tellsApart = 0.5;
 /** Less than this in bits per minute, and no check pays. */
 const leastScore = 0.01;
 
@@ -47,12 +57,18 @@ export function advise(
   assembly: string,
 ): Advice {
   const members = ensembleOf(opened, belief);
-  const weigh = weigher(opened, members, conditions, rivalsOf(opened, belief, members), assembly);
-  const checks = opened.checks
+  const pairs = pairsOf(rivalsOf(opened, belief, members));
+  const weigh = weigher(opened, members, conditions, pairs, assembly);
+  const weighed = opened.checks
     .filter((check) => !done.has(check.id) && check.method.kind !== 'leads')
     .map(weigh)
-    .sort((a, b) => b.score - a.score);
-  return { checks, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
+    .sort((a, b) => b.advised.score - a.advised.score);
+  const checks = weighed.map(({ advised }) => advised);
+  const apart = pairs.map(({ between }, p): ToldApart => {
+    const best = weighed.reduce((top, one) => (one.separations[p]! > top.separations[p]! ? one : top), weighed[0]!);
+    return { between, by: best && best.separations[p]! >= tellsApart ? best.advised.check : undefined };
+  });
+  return { checks, apart, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
 }
 
 /** How one check is weighed. */
@@ -60,9 +76,9 @@ function weigher(
   opened: Case,
   members: readonly Member[],
   conditions: Conditions,
-  rivals: readonly Rival[],
+  pairs: readonly Pair[],
   assembly: string,
-): (check: Check) => Advised {
+): (check: Check) => { advised: Advised; separations: readonly number[] } {
   const weights = Float64Array.from(members, (member) => member.weight);
   const actions = classesOf(members, (m) => m.particle.faults.map((f) => actionKey(opened, f)));
   const parts = classesOf(members, (m) => m.particle.faults.map((f) => opened.faults[f]!.part));
@@ -72,7 +88,9 @@ function weigher(
     const bits = actionShare * ofActions! + (1 - actionShare) * ofParts!;
     const setup = setupMinutes(opened, assembly, check.assembly);
     const score = bits / (check.minutes + 2 * setup * setupShare);
-    return { check, bits, setupMinutes: setup, score, between: mostApart(rivals, views) };
+    const separations = pairs.map(({ members: [a, b] }) => separation(views[a]!, views[b]!));
+    const between = mostApart(pairs, separations);
+    return { advised: { check, bits, setupMinutes: setup, score, between }, separations };
   };
 }
 
@@ -116,13 +134,28 @@ function rivalsOf(opened: Case, belief: Belief, members: readonly Member[]): Riv
   ];
 }
 
-function mostApart(rivals: readonly Rival[], views: readonly View[]): Advised['between'] {
-  let best: { pair: readonly [number | undefined, number | undefined]; worth: number } | undefined;
-  rivals.forEach((a, i) =>
-    rivals.slice(i + 1).forEach((b) => {
-      const worth = separation(views[a.member]!, views[b.member]!) * Math.sqrt(a.chance * b.chance);
-      if (worth > (best?.worth ?? 0.002)) best = { pair: [a.fault, b.fault], worth };
-    }),
-  );
-  return best?.pair;
+/** Two rivals, with the members that stand for them. */
+interface Pair {
+  readonly between: readonly [number | undefined, number | undefined];
+  readonly members: readonly [number, number];
+  readonly weight: number;
+}
+
+const pairsOf = (rivals: readonly Rival[]): Pair[] =>
+  rivals
+    .flatMap((a, i) =>
+      rivals.slice(i + 1).map((b): Pair => {
+        const weight = Math.sqrt(a.chance * b.chance);
+        return { between: [a.fault, b.fault], members: [a.member, b.member], weight };
+      }),
+    )
+    .sort((a, b) => b.weight - a.weight);
+
+function mostApart(pairs: readonly Pair[], separations: readonly number[]): Advised['between'] {
+  let best: { pair: Pair; worth: number } | undefined;
+  pairs.forEach((pair, p) => {
+    const worth = separations[p]! * pair.weight;
+    if (worth > (best?.worth ?? 0.002)) best = { pair, worth };
+  });
+  return best?.pair.between;
 }

@@ -24,7 +24,8 @@ export interface Outlook {
   readonly next: readonly NextCheck[];
   /** Set when no check at hand pays for its minutes any more. */
   readonly stop: string | undefined;
-  readonly apart: Apart | undefined;
+  /** Every two of the open suspects, likeliest first. */
+  readonly apart: readonly Apart[];
   readonly hidden: readonly string[];
 }
 
@@ -73,9 +74,10 @@ export interface NextCheck {
   readonly reason: string;
 }
 
-/** What would tell the two likeliest suspects apart. */
+/** What would tell two suspects apart, or one from nothing more wrong: faults by id, `nothing` for the latter. */
 export interface Apart {
   readonly between: readonly [string, string];
+  readonly names: readonly [string, string];
   readonly check: string | undefined;
   readonly name: string | undefined;
 }

@@ -353,18 +353,21 @@ function stopReason({ subject }: Case, { checks, worthwhile }: Advice): string |
 }
 
 /** The two likeliest suspects on different parts, and the check that the advice has for them. */
-function apartOf(opened: Case, belief: Belief, advice: Advice): Apart | undefined {
+/** Suspects with less chance than this are told from others by checks that nobody would do for it. */
+const leastApart = 0.02;
+
+function apartOf(opened: Case, belief: Belief, { apart }: Advice): Apart[] {
   const chances = faultChances(opened, belief);
-  const order = [...chances.keys()].sort((a, b) => chances[b]! - chances[a]!);
-  const first = order[0]!;
-  const second = order.find((f) => opened.faults[f]!.part !== opened.faults[first]!.part);
-  if (second === undefined || chances[second]! < 0.02) return undefined;
-  const found = advice.checks.find(({ between }) => between?.includes(first) && between.includes(second));
-  return {
-    between: [faultName(opened, first), faultName(opened, second)],
-    check: found?.check.id,
-    name: found?.check.name,
-  };
+  const likely = (fault: number | undefined) => fault === undefined || chances[fault]! >= leastApart;
+  const id = (fault: number | undefined) => (fault === undefined ? 'nothing' : opened.faults[fault]!.id);
+  return apart
+    .filter(({ between }) => between.every(likely))
+    .map(({ between: [a, b], by }) => ({
+      between: [id(a), id(b)],
+      names: [faultName(opened, a), faultName(opened, b)],
+      check: by?.id,
+      name: by?.name,
+    }));
 }
 
 function verdictOf(opened: Case, belief: Belief, prices: Prices): AssessedVerdict {

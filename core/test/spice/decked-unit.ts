@@ -12,7 +12,7 @@ import {
   type Setup,
   testLamp,
 } from '../../src/instruments/index.ts';
-import { type Hidden, HiddenUnit, type Measured } from '../hidden-units.ts';
+import { HiddenUnit, type Measured } from '../hidden-units.ts';
 
 /**
  * A hidden unit whose readings come from ngspice and the deck written by hand in claw-pole.cir: neither the program's

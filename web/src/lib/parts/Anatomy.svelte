@@ -17,14 +17,14 @@
 
   const plan = $derived(planOf(machine));
   const setup = $derived(check?.method.kind === 'meter' ? check.method.setup : undefined);
-  const probes = $derived(
-    setup
-      ? [
-          { name: 'red', at: plan.nodes[setup.red], lean: -1 },
-          { name: 'black', at: plan.nodes[setup.black], lean: 1 },
-        ].filter((probe): probe is { name: string; at: Point; lean: number } => probe.at !== undefined)
-      : [],
-  );
+  const red = $derived(setup && plan.nodes[setup.red]);
+  const black = $derived(setup && plan.nodes[setup.black]);
+  /** The left one leans to the left, so that they never cross. */
+  const redLeans = $derived(red && black && red.x > black.x ? 1 : -1);
+  const probes = $derived([
+    ...(red ? [{ name: 'red', at: red, lean: redLeans }] : []),
+    ...(black ? [{ name: 'black', at: black, lean: -redLeans }] : []),
+  ]);
   const drawn = $derived(plan.parts.filter((p, i) => plan.parts.findIndex((q) => q.part === p.part) === i));
   const repeated = $derived(plan.parts.filter((p, i) => plan.parts.findIndex((q) => q.part === p.part) !== i));
 

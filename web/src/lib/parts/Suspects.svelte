@@ -3,7 +3,8 @@
 
   interface Props {
     diagnosis: Diagnosis;
-    apart: Apart | undefined;
+    /** What would tell any two of them apart. */
+    apart: readonly Apart[] | undefined;
     /** Only suspects of this part, when one is touched. */
     part: string | undefined;
   }
@@ -18,6 +19,12 @@
     const word = size < 1 ? 'slightly' : size < 3.3 ? 'clearly' : 'strongly';
     return `${word} ${bits > 0 ? 'for' : 'against'}`;
   };
+  /** The two likeliest, neither of them "nothing more wrong" where there are two. */
+  const first = $derived(apart?.find(({ between }) => !between.includes('nothing')) ?? apart?.[0]);
+  const rivalsOf = (fault: string) =>
+    (apart ?? [])
+      .filter(({ between }) => between.includes(fault))
+      .map(({ between, names, name }) => ({ name: names[between[0] === fault ? 1 : 0], by: name }));
   const barWidth = (suspect: Suspect) => `${Math.max(100 * suspect.chance, 1)}%`;
 </script>
 
@@ -28,6 +35,11 @@
       >nothing wrong: <span class="figure">{percent(diagnosis.sound)} %</span></span
     >
   </h2>
+  {#if diagnosis.unlike >= 0.5}
+    <p class="my-1 border-l-4 border-info px-3 text-sm">
+      Differs from its kind in many small ways: limits are taken wider.
+    </p>
+  {/if}
   <ul>
     {#each listed as suspect (suspect.fault)}
       <li class="border-b border-base-300">
@@ -51,6 +63,9 @@
             {:else}
               <p>No reading speaks for or against it yet.</p>
             {/each}
+            {#each rivalsOf(suspect.fault) as { name, by } (name)}
+              <p class="pt-1">To tell it from {name}: {by ?? 'no check here does'}.</p>
+            {/each}
           </div>
         </details>
       </li>
@@ -58,10 +73,10 @@
       <li class="py-2">{touched ? `${touched.name}: ${touched.word}. ` : ''}No suspect stands out here.</li>
     {/each}
   </ul>
-  {#if apart && !part}
+  {#if first && !part}
     <p class="py-2 text-sm">
-      To tell <strong>{apart.between[0]}</strong> from <strong>{apart.between[1]}</strong>:
-      {apart.name ?? 'no check here does'}.
+      To tell <strong>{first.names[0]}</strong> from <strong>{first.names[1]}</strong>:
+      {first.name ?? 'no check here does'}.
     </p>
   {/if}
   {#if diagnosis.cleared.length && !part}
