@@ -37,6 +37,9 @@ describe('access', () => {
       'Jory Tamm is no lead: only a lead may do that.',
     );
     expect(denial('/check-in', 'POST', person('viewer'))!.message).match(/may look, not write/);
+    // It asks with a body, and writes nothing.
+    expect(denial('/api/assess', 'POST', person('viewer'))).equal(undefined);
+    expect(denial('/api/assess', 'POST', undefined)!.status).equal(401);
   });
 });
 

@@ -38,6 +38,8 @@ export type Method =
   /** A length in mm under a caliper, with the least that may stay in service. */
   | {
       readonly kind: 'length';
+      /** When it was new, where that is known. */
+      readonly fresh?: number;
       readonly least: number;
       readonly expected: (faults: readonly PresentFault[]) => { readonly mean: number; readonly sigma: number };
     }

@@ -8,6 +8,8 @@ const own = ['/me', '/sign-out'];
 /** A lead's rooms; the shelf may be looked at by all. */
 const leadsRooms = ['/people'];
 const leadsWrites = ['/shelf', '/shop'];
+/** Questions too long for an address: they write nothing. */
+const questions = ['/api/assess'];
 
 const within = (path: string, rooms: readonly string[]): boolean =>
   rooms.some((room) => path === room || path.startsWith(`${room}/`));
@@ -22,7 +24,7 @@ export function denial(path: string, method: string, person: Person | undefined)
   if (within(path, open)) return undefined;
   if (!person) return { status: 401, message: 'Nobody is signed in here: sign in first.' };
   if (within(path, own)) return undefined;
-  const writes = !['GET', 'HEAD', 'OPTIONS'].includes(method);
+  const writes = !['GET', 'HEAD', 'OPTIONS'].includes(method) && !within(path, questions);
   if (person.role !== 'lead' && (within(path, leadsRooms) || (writes && within(path, leadsWrites))))
     return { status: 403, message: `${person.name} is no lead: only a lead may do that.` };
   if (writes && person.role === 'viewer')

@@ -8,6 +8,7 @@
   import { timeOf } from '$lib/dates.ts';
   import Ruler from './Ruler.svelte';
   import TwinTable from './TwinTable.svelte';
+  import WearLeft from './WearLeft.svelte';
 
   interface Props {
     bench: Bench;
@@ -155,6 +156,9 @@
           </button>
         {/each}
       </p>
+    {/if}
+    {#if check.method.kind === 'length' && check.method.fresh && typed?.kind === 'value' && typed.value > 0}
+      <WearLeft fresh={check.method.fresh} least={check.method.least} now={typed.value} />
     {/if}
     {#if bench.problem}
       <p id="entry-problem" role="alert" class="mt-2 border-l-4 border-error px-3 py-1 text-lg">{bench.problem}</p>

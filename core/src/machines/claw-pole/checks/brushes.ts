@@ -16,6 +16,7 @@ export const brushLength = (machine: ClawPole): Check[] => [
     cautions: [],
     method: {
       kind: 'length',
+      fresh: machine.brushNewMillimetres,
       least: machine.brushLeastMillimetres,
       expected: (faults) => brushExpected(machine, faults),
     },
