@@ -161,7 +161,7 @@ export class Session {
 
   /**
    * Works out beforehand what the next assessments will need, a small step at a time: all that the likely next checks
-   * could show, then what the heaviest hypotheses expect of every other check. Stop whenever something better comes.
+   * could show, then what the heaviest hypotheses expect of every check, for the advice. Stop whenever something better comes.
    */
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
@@ -171,7 +171,7 @@ export class Session {
       for (const [b, build] of opened.builds.entries()) {
         for (const [p, particle] of opened.particles.entries()) {
           if (belief.weights[b]![p] === 0) continue;
-          predictor.predict(check, build, particle);
+          predictor.predict(check, build, particle, belief.states[b]![p]!);
           if (p % preparedAtOnce === 0) yield;
         }
       }

@@ -1,5 +1,7 @@
 import { type Gaussian, gaussianAlong } from '../numeric/index.ts';
+import type { Build } from '../machines/index.ts';
 import type { Case, Reading } from './case.ts';
+import type { Particle } from './hypotheses.ts';
 import { Row } from './row.ts';
 import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
 
@@ -25,7 +27,7 @@ export interface Belief {
 const asleep = 1e-8;
 
 /** For less weight than this a reading isn't straightened anew. */
-const unsettled = 1e-5;
+const unsettled = 1e-4;
 
 const knownPriors = new WeakMap<Case, Belief>();
 
@@ -37,11 +39,14 @@ export function priorBelief(opened: Case): Belief {
 }
 
 function makePrior(opened: Case): Belief {
-  const buildTotal = opened.builds.reduce((sum, build) => sum + build.prior, 0);
+  // Two faults at once on a unit unlike its kind are rarer than is worth the time of weighing them.
+  const weighed = ({ strewn }: Build, { faults }: Particle) => !strewn || faults.length < 2;
+  const raw = opened.builds.map((build) =>
+    Float64Array.from(opened.particles, (particle) => (weighed(build, particle) ? particle.prior * build.prior : 0)),
+  );
+  const total = raw.reduce((sum, row) => row.reduce((s, weight) => s + weight, sum), 0);
   return {
-    weights: opened.builds.map((build) =>
-      Float64Array.from(opened.particles, (particle) => (particle.prior * build.prior) / buildTotal),
-    ),
+    weights: raw.map((row) => row.map((weight) => weight / total)),
     states: opened.priorStates.map((state) => opened.particles.map(() => state)),
     evidence: [],
   };

@@ -41,6 +41,7 @@ interface Bench {
   readonly on: Circumstances | undefined;
   /** What bends its readings most, where something does. */
   readonly bentBy: Omit<Batch, 'focus'> | undefined;
+  readonly batches: WeakMap<Gaussian, Batch | undefined>;
   readonly feels: readonly boolean[];
   readonly known: Map<number, Prediction>;
 }
@@ -54,6 +55,8 @@ interface Felt {
 
 /** One number for a fault at a focus; none is 0. */
 const placeOf = ({ code, focus }: Felt): number => 1 + code * focusCodes + focus.code;
+const nothingFelt: readonly Felt[] = [];
+
 const placeCodes = 2 ** 21;
 /** One number for the felt faults of a particle: a lone fault's slot is part of it, so that its severity finds its place. */
 function keyOf(felt: readonly Felt[], batch: Batch | undefined, slot: number): number {
@@ -96,15 +99,9 @@ export class Predictor {
    */
   predict(check: Check, build: Build, particle: Particle, state?: Gaussian): Prediction {
     const bench = this.#bench(check, build);
-    const felt: Felt[] = [];
-    particle.faults.forEach((fault, slot) => {
-      if (!bench.feels[fault]) return;
-      const spread = state !== undefined && particle.cellSigmas[slot]! > 0;
-      const focus = spread ? focusOf(state, this.#dimensions.severity[slot]!) : wholeCell;
-      felt.push({ slot, code: particle.codes[slot]!, focus });
-    });
-    const batch = state && this.#batchOf(bench, state);
-    const key = keyOf(felt, batch, felt[0]?.slot ?? 0);
+    const felt = this.#feltOf(bench, particle, state);
+    const batch = state && bench.bentBy && this.#batchOf(bench, state);
+    const key = felt === nothingFelt && !batch ? 0 : keyOf(felt, batch, felt[0]?.slot ?? 0);
     let known = bench.known.get(key);
     if (!known) {
       known = bench.on ? this.#byCircuit(check, build, particle, felt, batch) : this.#byRule(check, particle, felt);
@@ -130,11 +127,26 @@ export class Predictor {
     return expectedByRule(check, this.#faultsAt(particle, felt), this.#conditions.meter, this.#dimensions);
   }
 
-  /** Where a bent reading finds the batch. */
-  #batchOf({ on, bentBy }: Bench, state: Gaussian): Batch | undefined {
-    if (!on || !bentBy) return undefined;
-    const focus = batchFocusOf(state, bentBy.dimension, on.sigmas[bentBy.dimension]!);
-    return focus === wholeCell ? undefined : { ...bentBy, focus };
+  #feltOf({ feels }: Bench, { faults, codes, cellSigmas }: Particle, state: Gaussian | undefined): readonly Felt[] {
+    if (!faults.some((fault) => feels[fault])) return nothingFelt;
+    const felt: Felt[] = [];
+    faults.forEach((fault, slot) => {
+      if (!feels[fault]) return;
+      const spread = state !== undefined && cellSigmas[slot]! > 0;
+      const focus = spread ? focusOf(state, this.#dimensions.severity[slot]!) : wholeCell;
+      felt.push({ slot, code: codes[slot]!, focus });
+    });
+    return felt;
+  }
+
+  /** Where a bent reading finds the batch; worked out once for each state, which many particles share. */
+  #batchOf({ on, bentBy, batches }: Bench, state: Gaussian): Batch | undefined {
+    if (batches.has(state)) return batches.get(state);
+    const { dimension } = bentBy!;
+    const focus = batchFocusOf(state, dimension, on!.sigmas[dimension]!);
+    const batch = focus === wholeCell ? undefined : { ...bentBy!, focus };
+    batches.set(state, batch);
+    return batch;
   }
 
   /** Works the prediction out where its whole kind is worked out, and carries it back. */
@@ -211,13 +223,16 @@ export class Predictor {
     const { method } = check;
     const known = new Map<number, Prediction>();
     const sigmas = sigmasOf(this.#dimensions, this.#subject.nuisances(build));
-    if (method.kind !== 'meter') return { on: undefined, bentBy: undefined, feels: this.#feelsByRule(check), known };
+    const batches = new WeakMap<Gaussian, Batch | undefined>();
+    if (method.kind !== 'meter') {
+      return { on: undefined, bentBy: undefined, batches, feels: this.#feelsByRule(check), known };
+    }
     const { meter } = this.#conditions;
     const circuit = this.#circuitFor(check, build, method.setup);
     const feels = this.#faults.map((fault) => circuit.touchedBy(fault.edits(fault.severity.grades[0]!)));
     const { point } = measure(circuit, circuit.sound, method.setup, meter);
     const on = { circuit, meter, dimensions: this.#dimensions, sigmas, start: point.junctionVolts };
-    return { on, bentBy: this.#bentBy(method.setup, circuit), feels, known };
+    return { on, bentBy: this.#bentBy(method.setup, circuit), batches, feels, known };
   }
 
   /** Reversed junctions bend ohms most, and forward readings soon tell what the batch of them shares. */
