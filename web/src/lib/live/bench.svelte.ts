@@ -285,7 +285,8 @@ export class Bench {
     const round = this.#round;
     const others = this.#served.meters.filter(({ retired }) => !retired).map(({ known }) => known);
     const ruler = await this.#reasoner.ruler(this.#asked(), check.id, this.#situation(), others);
-    if (round !== this.#round || this.check !== check) return;
+    // The server's word may have come meanwhile, with the same check made anew.
+    if (round !== this.#round || this.check?.id !== check.id) return;
     this.#ruler = ruler;
     const likely = [check.id, ...(this.#outlook?.next.slice(0, prepared).map((next) => next.check) ?? [])];
     await this.#reasoner.prepare(this.#asked(), this.#situation(), [...new Set(likely)]);
