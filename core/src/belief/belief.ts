@@ -1,5 +1,4 @@
 import { type Gaussian, gaussianAlong } from '../numeric/index.ts';
-import type { Build } from '../machines/index.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
 import { Row } from './row.ts';
@@ -39,15 +38,20 @@ export function priorBelief(opened: Case): Belief {
 }
 
 function makePrior(opened: Case): Belief {
-  // Two faults at once on a unit unlike its kind are rarer than is worth the time of weighing them.
-  const weighed = ({ strewn }: Build, { faults }: Particle) => !strewn || faults.length < 2;
-  const raw = opened.builds.map((build) =>
-    Float64Array.from(opened.particles, (particle) => (weighed(build, particle) ? particle.prior * build.prior : 0)),
-  );
-  const total = raw.reduce((sum, row) => row.reduce((s, weight) => s + weight, sum), 0);
+  const { builds, particles } = opened;
+  const total = builds.reduce((sum, build) => sum + build.prior, 0);
+  const singles = particles.reduce((sum, { faults, prior }) => sum + (faults.length === 1 ? prior : 0), 0);
+  const wrong = particles.reduce((sum, { faults, prior }) => sum + (faults.length > 0 ? prior : 0), 0);
+  // Two faults at once on a unit unlike its kind aren't worth the time of weighing them: one stands for all that's wrong.
+  const onStrewn = ({ faults, prior }: Particle) => [prior, (prior * wrong) / singles, 0][faults.length]!;
   return {
-    weights: raw.map((row) => row.map((weight) => weight / total)),
-    states: opened.priorStates.map((state) => opened.particles.map(() => state)),
+    weights: builds.map((build) =>
+      Float64Array.from(
+        particles,
+        (particle) => ((build.strewn ? onStrewn(particle) : particle.prior) * build.prior) / total,
+      ),
+    ),
+    states: opened.priorStates.map((state) => particles.map(() => state)),
     evidence: [],
   };
 }
