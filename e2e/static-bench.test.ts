@@ -254,6 +254,26 @@ describe('the job file by itself', () => {
   });
 });
 
+describe('what a brush has left', () => {
+  it('stands at its check while its length is typed; hours that tell no rate are said to', async () => {
+    await bench(1010);
+    await pick('Brush length, the shorter one');
+    const field = page.getByLabel('Hours since new, if known');
+    const said = () => page.locator('section[aria-label="Check at hand"] output').textContent();
+    expect(await field.count()).equal(0);
+    await page.keyboard.type('7.5');
+    await field.fill('1000');
+    // 10 mm new, 5 mm least: half is worn, and the other half lasts as long.
+    expect(await said()).match(/About 1000 h left/);
+    expect(await page.textContent('section[aria-label="Check at hand"]')).match(/50 % of what may wear is worn/);
+    await field.fill('-3');
+    expect(await said()).match(/Hours run are above 0/);
+    await page.fill('#entry', '12');
+    expect(await said()).match(/no longer than it was new/);
+    await page.fill('#entry', '');
+  });
+});
+
 describe('a full teardown by keyboard', () => {
   it('thirty readings, each its digits and Enter, in the order the program asks for them', async () => {
     const tag = 1010;

@@ -117,13 +117,13 @@ describe('belief: properties', () => {
     );
   });
   // A reading is straightened about what is known by then: more is known of a severity later on.
-  it('the order of readings hardly matters: no chance moves by half a hundredth', () => {
+  it('the order of readings hardly matters: no chance moves by 2 in 100 000', () => {
     fc.assert(
       fc.property(independent, fc.infiniteStream(fc.nat()), (taken, order) => {
         const keys = new Map(taken.map((t) => [t, order.next().value as number]));
         const shuffled = [...taken].sort((a, b) => keys.get(a)! - keys.get(b)!);
         const [one, other] = [taken, shuffled].map((list) => faultChances(opened, after(opened, ...list)));
-        one!.forEach((chance, f) => expect(chance, opened.faults[f]!.id).closeTo(other![f]!, 5e-3));
+        one!.forEach((chance, f) => expect(chance, opened.faults[f]!.id).closeTo(other![f]!, 2e-5));
       }),
       { numRuns: 12 },
     );

@@ -145,13 +145,20 @@ export class HiddenUnit {
   }
 }
 
+/** From slight to bad. A fault with grades needs its range among the study's own figures. */
+export function severitiesOf({ species, severity: { grades } }: Fault): readonly [number, number] {
+  const range = showing[species] ?? (grades.length === 1 ? ([grades[0]!, grades[0]!] as const) : undefined);
+  if (!range) throw new Error(`the study doesn’t say how bad “${species}” may be`);
+  return range;
+}
+
 /** Nothing, one fault or two on different parts, as they are met; severities strewn over all grades. */
 export function hide(random: () => number, { faults }: Case): Hidden[] {
   const can = faults.filter(({ species }) => !unseen.includes(species));
   const pick = (from: readonly Fault[]): Hidden => {
     let left = random() * from.reduce((sum, fault) => sum + fault.weight, 0);
     const fault = from.find(({ weight }) => (left -= weight) <= 0) ?? from[0]!;
-    const [low, high] = showing[fault.species] ?? [1, 1];
+    const [low, high] = severitiesOf(fault);
     return { fault, severity: low * (high / low) ** random() };
   };
   const roll = random();

@@ -3,8 +3,7 @@ import { unitSession } from '../src/assess/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric, families } from '../src/machines/index.ts';
 import { seeded } from './dice.ts';
-import { showing } from './spreads.ts';
-import { bench, type Hidden, hide, HiddenUnit, type Told } from './hidden-units.ts';
+import { bench, type Hidden, hide, HiddenUnit, severitiesOf, type Told } from './hidden-units.ts';
 
 /** The study of hidden faults in small, at every run; in full it is `bin/refectum study bench`. */
 describe('a small study: hidden faults, found by following the advice', () => {
@@ -43,10 +42,7 @@ describe('a small study: hidden faults, found by following the advice', () => {
       expect(new Set(hidden.map(({ fault }) => fault.part)).size).equal(hidden.length);
       for (const { fault, severity } of hidden) {
         expect(fault.species).not.equal('regulator');
-        const [low, high] = showing[fault.species] ?? [
-          Math.min(...fault.severity.grades),
-          Math.max(...fault.severity.grades),
-        ];
+        const [low, high] = severitiesOf(fault);
         expect(severity).within(low, high);
       }
     }

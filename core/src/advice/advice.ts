@@ -65,8 +65,8 @@ export function advise(
     .sort((a, b) => b.advised.score - a.advised.score);
   const checks = weighed.map(({ advised }) => advised);
   const apart = pairs.map(({ between }, p): ToldApart => {
-    const best = weighed.reduce((top, one) => (one.separations[p]! > top.separations[p]! ? one : top), weighed[0]!);
-    return { between, by: best && best.separations[p]! >= tellsApart ? best.advised.check : undefined };
+    const most = Math.max(tellsApart, ...weighed.map(({ separations }) => separations[p]!));
+    return { between, by: weighed.find(({ separations }) => separations[p]! >= most)?.advised.check };
   });
   return { checks, apart, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
 }

@@ -25,7 +25,7 @@ import {
 } from '../belief/index.ts';
 import { type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
-import type { Complaint, Subject } from '../machines/index.ts';
+import { type Complaint, kinOf, type Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type {
   Apart,
@@ -304,8 +304,7 @@ function suspectsOf(
 /** The builds that the unit may have, however it lies within them. */
 function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] {
   const chances = buildChances(belief);
-  const kin = (id: string) =>
-    builds.flatMap((build, b) => ((build.strewn?.like ?? build.id) === id ? [chances[b]!] : []));
+  const kin = (id: string) => builds.flatMap((build, b) => (kinOf(build) === id ? [chances[b]!] : []));
   return builds
     .filter(({ strewn }) => !strewn)
     .map(({ id, name }) => ({ name, chance: kin(id).reduce((sum, chance) => sum + chance, 0) }));

@@ -1,5 +1,5 @@
 import { caliperSigma, type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
-import type { Build } from '../machines/index.ts';
+import { type Build, kinOf } from '../machines/index.ts';
 import { type Gaussian, gaussianProject, normalBetween, slopePart } from '../numeric/index.ts';
 import { type Belief, buildChances } from './belief.ts';
 import type { Case } from './case.ts';
@@ -64,8 +64,7 @@ export function soundBands(
 /** The builds still likely; of one and the same strewn wider, the likelier. */
 function likeliestKin({ builds }: Case, belief: Belief): number[] {
   const chances = buildChances(belief);
-  const kin = (b: number): string => builds[b]!.strewn?.like ?? builds[b]!.id;
-  const rivals = (b: number) => [...builds.keys()].filter((other) => kin(other) === kin(b));
+  const rivals = (b: number) => [...builds.keys()].filter((other) => kinOf(builds[other]!) === kinOf(builds[b]!));
   return [...builds.keys()].filter(
     (b) =>
       rivals(b).reduce((sum, other) => sum + chances[other]!, 0) >= 0.03 &&

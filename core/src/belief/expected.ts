@@ -186,10 +186,10 @@ export function expectedByCircuit(
  * Megohms are many leaks and junctions side by side, each known to a factor only, and copper under current may have a
  * junction beside it: no straight line describes them.
  */
+export const mayBend = ({ function: use, held }: Setup): boolean =>
+  use === 'insulation' || use === 'drop' || (use === 'ohms' && held !== 'lowest');
 const isBent = (setup: Setup, { range }: Shown, meter: Multimeter): boolean =>
-  setup.function === 'insulation' ||
-  setup.function === 'drop' ||
-  (setup.function === 'ohms' && range !== meter.ohms[0]);
+  mayBend(setup) && range !== meter.ohms[0];
 
 /** Outer nodes of a three-point quadrature, in standard deviations, with their weight: Gauss-Hermite for what is normal, Gauss-Legendre for what is uniform. */
 const normal = { node: Math.sqrt(3), weight: 1 / 6 } as const;

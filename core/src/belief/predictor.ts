@@ -1,7 +1,7 @@
 import type { Check } from '../checks/index.ts';
 import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
-import type { Build, Fault, Subject } from '../machines/index.ts';
+import { type Build, type Fault, kinOf, type Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
 import {
@@ -11,6 +11,7 @@ import {
   expectedByCircuit,
   expectedByRule,
   type FaultAt,
+  mayBend,
   type Prediction,
 } from './expected.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
@@ -213,7 +214,7 @@ export class Predictor {
   #bench(check: Check, build: Build): Bench {
     let row = this.#benches.get(check);
     if (!row) this.#benches.set(check, (row = new Map()));
-    const like = isStraight(check) ? (build.strewn?.like ?? build.id) : build.id;
+    const like = bends(check) ? build.id : kinOf(build);
     let bench = row.get(like);
     if (!bench) row.set(like, (bench = this.#makeBench(check, build)));
     return bench;
@@ -236,8 +237,8 @@ export class Predictor {
   }
 
   /** Reversed junctions bend ohms most, and forward readings soon tell what the batch of them shares. */
-  #bentBy({ function: use, held }: Setup, circuit: Circuit): Omit<Batch, 'focus'> | undefined {
-    if (use !== 'ohms' || held === 'lowest') return undefined;
+  #bentBy(setup: Setup, circuit: Circuit): Omit<Batch, 'focus'> | undefined {
+    if (setup.function !== 'ohms' || !mayBend(setup)) return undefined;
     const kind = circuit.kinds.find(({ shared, junctions }) => shared !== undefined && junctions.length > 0);
     return kind && { kind, dimension: this.#dimensions.index.get(kind.shared!)! };
   }
@@ -263,10 +264,7 @@ export class Predictor {
 }
 
 /** Readings without a bend are the same however widely a unit is strewn. */
-const isStraight = ({ method }: Check): boolean =>
-  method.kind !== 'meter' ||
-  method.setup.held === 'lowest' ||
-  !['ohms', 'insulation', 'drop'].includes(method.setup.function);
+const bends = ({ method }: Check): boolean => method.kind === 'meter' && mayBend(method.setup);
 
 /** The relabelling under which the felt faults get the lowest key, faults in ascending order. */
 function lowest(

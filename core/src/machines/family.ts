@@ -24,6 +24,9 @@ export interface Build {
   readonly strewn?: { readonly times: number; readonly like: string };
 }
 
+/** What a build and the same strewn wider have in common: the id of the former. */
+export const kinOf = ({ id, strewn }: Build): string => strewn?.like ?? id;
+
 /** The same model built otherwise: another stator, another rotor. */
 export interface Variant<M> {
   readonly name: string;
@@ -164,7 +167,7 @@ const asCheckedIn = 0.8;
 
 /**
  * Units strewn so much wider than a family says are so common [our estimate]: other makes of the same type, earlier
- * repairs, a part warmer than was typed. Readings that surprise by small steps everywhere raise them.
+ * repairs, parts of several batches. Readings that surprise by small steps everywhere raise them.
  */
 const strewn = { times: 2.5, share: 0.05 } as const;
 /** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
@@ -200,7 +203,7 @@ export function apply<M>(family: Family<M>, machine: M, variants: readonly Varia
     ...buildsOf(machine, likes.length ? asCheckedIn : 1),
     ...likes.flatMap(({ name, machine: of }) => buildsOf(of, (1 - asCheckedIn) / likes.length, name)),
   ];
-  const machineOf = (build: Build): M => own.get(build.strewn?.like ?? build.id)!;
+  const machineOf = (build: Build): M => own.get(kinOf(build))!;
   return {
     ...fixedOf(family, machine),
     builds: withStrewn(builds),

@@ -29,6 +29,7 @@ export {
   phases,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
+export { kinOf } from './family.ts';
 export type {
   AssemblyState,
   Build,
