@@ -71,6 +71,20 @@ describe('the static bench: what every check may answer', () => {
     await until(async () => (await newest(1006)).check === 'leads-null', 'the null');
     expect((await newest(1006)).typed).match(/0\.31/);
   });
+  it('with other leads in the meter their null is asked again, and the tape says from where it holds', async () => {
+    await bench(1006);
+    const nulls = async () =>
+      (await apiJob(1006)).readings.filter(({ check, struck }) => check === 'leads-null' && !struck).length;
+    const before = await nulls();
+    await pick('Test leads held together');
+    await record('0.3');
+    await until(async () => (await nulls()) === before + 1, 'the first leads');
+    await page.keyboard.press('x');
+    await page.waitForSelector('section[aria-label="Check at hand"] h2:has-text("Test leads held together")');
+    await record('0.9');
+    await until(async () => /Other leads from here on/.test((await shown()) ?? ''), 'what other leads mean');
+    await until(async () => (await nulls()) === before + 2, 'the other leads');
+  });
   it('a regulator is held against its twin, pin by pin, and the pairs stay with the finding', async () => {
     await bench(1006);
     await pick('Regulator against a known-good twin');

@@ -26,7 +26,7 @@ import type { Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
-import { type Gaussian, gaussianUpdate } from '../src/numeric/index.ts';
+import { type Gaussian, gaussianAlong, gaussianUpdate } from '../src/numeric/index.ts';
 import { openKnown, openUnit, toyCase } from './toy.ts';
 
 const workshop = multimeterById('workshop');
@@ -173,7 +173,7 @@ describe('belief: predictions', () => {
         if (known.kind !== 'number') throw new Error('a meter gives a number');
         // Two faults take over the bend of one of them.
         const feels = predictor.feels(check, build);
-        const likened = particle.faults.length === 2 && particle.faults.every((f) => feels[f]) ? known.bend : undefined;
+        const likened = particle.faults.length === 2 && particle.faults.every((f) => feels[f]) ? [known] : [];
         const { dimensions } = opened;
         const on = { circuit, meter: workshop, dimensions, sigmas, start: undefined };
         const direct = expectedByCircuit(check, faults, on, likened);
@@ -364,8 +364,14 @@ describe('belief: words and repeats', () => {
   });
   it('a repeat that agrees is one reading, surer of not being a slip; one that disagrees takes its place', () => {
     const take = (v: number) => reading(opened, 'ring-ring', value(v));
-    expect(countedReadings([take(3.3), take(3.4)])).deep.include({ reading: take(3.3), entries: 2, disagree: false });
-    expect(countedReadings([take(3.3), take(33)])).deep.equal([{ reading: take(33), entries: 1, disagree: true }]);
+    expect(countedReadings([take(3.3), take(3.4)])[0]).deep.include({
+      reading: take(3.3),
+      entries: 2,
+      disagree: false,
+    });
+    const [other, ...none] = countedReadings([take(3.3), take(33)]);
+    expect(other).deep.include({ reading: take(33), entries: 1, disagree: true });
+    expect(none).deep.equal([]);
     const history = new History(opened);
     const last = (...list: Reading[]) => history.follow(list).beliefs.at(-1)!;
     const once = chanceOf(opened, last(reading(opened, 'ring-ring', OL)), 'rotor-open');
@@ -375,6 +381,36 @@ describe('belief: words and repeats', () => {
       'rotor-open',
     );
     expect(twice).greaterThan(once);
+  });
+  it('other leads in the meter: what is read after them is held against their null, what was read before against its own', () => {
+    const readings = [
+      reading(opened, 'leads-null', value(0.3)),
+      reading(opened, 'field-ohms', value(3.7)),
+      reading(opened, 'leads-null', value(1.1)),
+      reading(opened, 'ring-ring', value(4.3)),
+    ];
+    const counted = countedReadings(readings);
+    expect(counted.map(({ otherLeads }) => otherLeads)).deep.equal([false, false, true, false]);
+    const leads = opened.dimensions.index.get('leads@workshop')!;
+    const { beliefs } = new History(opened).follow(readings);
+    const along = (at: number) => gaussianAlong(beliefs[at]!.states[0]![0]!, leads);
+    expect(along(1).mean).closeTo(0, 0.05);
+    expect(along(3).mean).closeTo(0.8, 0.15);
+    expect(chanceOf(opened, beliefs[4]!, 'brush-worn')).lessThan(0.05);
+    // With the first null kept, the same ring to ring would be 0.8 ohms higher.
+    const kept = new History(opened).follow(readings.filter((_, i) => i !== 2)).beliefs.at(-1)!;
+    expect(along(4).mean).greaterThan(gaussianAlong(kept.states[0]![0]!, leads).mean + 0.5);
+  });
+  it('each meter has leads of its own: their nulls don’t replace each other', () => {
+    const nulls = [
+      reading(opened, 'leads-null', value(0.3)),
+      { ...reading(opened, 'leads-null', value(0.1)), meter: multimeterById('bench') },
+      reading(opened, 'leads-null', value(0.3)),
+    ];
+    expect(countedReadings(nulls).map(({ reading: { meter }, entries }) => [meter.id, entries])).deep.equal([
+      ['workshop', 2],
+      ['bench', 1],
+    ]);
   });
   it('following a list again, longer or shorter, gives what a fresh start gives', () => {
     const history = new History(opened);

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { inverse, Matrix } from 'ml-matrix';
 import {
   type Gaussian,
+  gaussianForget,
   gaussianOf,
   gaussianProject,
   gaussianUpdate,
@@ -74,6 +75,19 @@ describe('numeric: a Gaussian state as a chain of observations', () => {
         }
       }),
     );
+  });
+  it('forgets one component: it stands as before any observation, the others keep what they know of each other', () => {
+    let state = gaussianOf([1, 0.5, 2]);
+    for (const [slope, value] of [
+      [[1, 1, 0], 2],
+      [[0, 1, -1], 0.4],
+    ] as const)
+      state = gaussianUpdate(state, 0, slopeOf(Float64Array.from(slope), 0), value, 0.1);
+    const forgot = gaussianForget(state, 1, 3);
+    const along = (of: Gaussian, slope: number[]) => gaussianProject(of, 0, slopeOf(Float64Array.from(slope), 0));
+    expect(along(forgot, [0, 1, 0])).deep.equal({ mean: 0, variance: 9 });
+    expect(along(forgot, [1, 0, 1])).deep.equal(along(state, [1, 0, 1]));
+    expect(along(forgot, [1, 1, 0]).variance).closeTo(along(forgot, [1, 0, 0]).variance + 9, 1e-12);
   });
   it('leaves the state before an observation as it was', () => {
     const before = gaussianOf([1, 1]);

@@ -1,6 +1,6 @@
 import { multimeters } from '@refectum/core/instruments';
 import { expect } from 'chai';
-import { netValue, nullOf, siblingsOf, sigmaOf } from '../src/lib/limits.ts';
+import { netOfTaken, netValue, nullOf, siblingsOf, sigmaOf } from '../src/lib/limits.ts';
 import { dueOf, isOverdue, meterDraft, readMeter } from '../src/lib/meters.ts';
 import { beforeAndAfter, workLines } from '../src/lib/rounds.ts';
 import { rulesSchema } from '../src/lib/rules.ts';
@@ -70,6 +70,18 @@ describe('what a reading is held against', () => {
     const found = siblingsOf(check('stator-pair:AB'), checks, readings, 'bench');
     expect(found.map((x) => x.toFixed(2)).sort()).deep.equal(['0.24', '0.26']);
     expect(siblingsOf(check('stator-pair:AB'), checks, readings, 'pocket')).deep.equal([]);
+  });
+  it('a reading keeps the null that held for it; one before any null takes the first after it', () => {
+    const readings = [
+      taken('stator-pair:AB', 0.4, bench),
+      taken('leads-null', 0.1, bench),
+      taken('stator-pair:BC', 0.34, bench),
+      taken('leads-null', 0.2, bench),
+      taken('stator-pair:CA', 0.44, bench),
+    ];
+    const nets = [0, 2, 4].map((at) => netOfTaken(check(readings[at]!.check), readings[at]!, readings)!);
+    expect(nets.map((net) => net.toFixed(2))).deep.equal(['0.30', '0.24', '0.24']);
+    expect(nullOf(readings, 'bench')).equal(0.2);
   });
   it('a coarse meter is as unsure as its steps', () => {
     const [pocket, , fine] = multimeters;

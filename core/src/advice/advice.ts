@@ -37,7 +37,7 @@ const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
 /** Less than this in bits per minute, and no check pays. */
-const leastScore = 0.01;
+const leastScore = 0.0115;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {

@@ -16,7 +16,7 @@ export type {
   RulerBand,
   Suspect,
 } from './assessment.ts';
-export { leadsMatter } from './net.ts';
+export { leadsMatter, nullFor } from './net.ts';
 export { rulerOf } from './ruler.ts';
 export { type BenchSituation, engineVersion, Session, type Situation, type TapeReading } from './session.ts';
 export {

@@ -7,6 +7,7 @@ import {
   checkOf,
   type Conditions,
   type Counted,
+  countedAt,
   faultChances,
   hearsay,
   History,
@@ -220,17 +221,16 @@ export class Session {
     const named = { id: tape.id, check: check.id, name: check.name, shown, then: consequenceOf(check, outcome) };
     if (outcome.kind === 'no-access')
       return { ...named, net: undefined, expected: '', word: 'not looked at', repeat: undefined };
-    const at = counted.findIndex((c) => c.reading.check.id === check.id);
+    const at = countedAt(counted, reading);
     const before = beliefs[at]!;
     const net = netOf(reading, all);
     const slip = slipChanceOf(beliefs[beliefs.length - 1]!, at);
     const slipped = slipWords(slip, reading.slip);
-    const differ = counted[at]!.disagree ? 'Readings of this check disagree: the last one counts.' : undefined;
     return {
       ...named,
       net: net?.text,
       ...this.#wordFor(before, reading),
-      repeat: net?.repeat ?? slipped ?? differ,
+      repeat: net?.repeat ?? slipped ?? differenceWords(counted[at]!),
     };
   }
 
@@ -250,6 +250,12 @@ export class Session {
 
 const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>
   outcome.kind === 'finding' ? findingsOf(check).find(({ id }) => id === outcome.finding)?.then : undefined;
+
+function differenceWords({ disagree, otherLeads }: Counted): string | undefined {
+  if (otherLeads)
+    return 'Other leads from here on: what was read before keeps its own null. If it was a slip, strike it out.';
+  return disagree ? 'Readings of this check disagree: the last one counts.' : undefined;
+}
 
 function slipWords(slip: number, before = slipChance): string | undefined {
   if (slip > unbelievable) return 'Fits nothing expected: take it again before believing it.';

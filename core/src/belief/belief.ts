@@ -1,4 +1,4 @@
-import { type Gaussian, gaussianAlong } from '../numeric/index.ts';
+import { type Gaussian, gaussianAlong, gaussianForget } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
 import { Row } from './row.ts';
@@ -110,6 +110,18 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
       { bits: bitsOf(before, after, total), felt, slips: rows.map((row) => row.slipped(slips)) },
     ],
   };
+}
+
+/** The belief with what was known of one uncertain quantity forgotten: it was exchanged, for one known to `sigma`. */
+export function beliefWithout(opened: Case, belief: Belief, name: string, sigma: number): Belief {
+  const component = opened.dimensions.index.get(name)!;
+  const forgot = new Map<Gaussian, Gaussian>();
+  const forget = (state: Gaussian): Gaussian => {
+    const known = forgot.get(state) ?? gaussianForget(state, component, sigma);
+    forgot.set(state, known);
+    return known;
+  };
+  return { ...belief, states: belief.states.map((row) => row.map(forget)) };
 }
 
 /** Chance that the entry of one reading was a slip, after all that was read since. */

@@ -16,13 +16,16 @@ export interface Dimensions {
   readonly severity: readonly [number, number];
 }
 
+/** The name of a meter's leads. */
+export const leadsOf = ({ id }: Multimeter): string => `leads@${id}`;
+
 /** The gains and leads of every meter in use, and the bench supply's current. */
 function instrumentSigmas(meters: readonly Multimeter[]): Nuisance[] {
   return [
     { name: 'supply', sigma: benchSupply.relativeSigma },
     { name: 'clamp', sigma: gainSigma(currentClamp[0]!) },
     ...meters.flatMap((meter) => [
-      { name: `leads@${meter.id}`, sigma: meter.leadOhmsSigma },
+      { name: leadsOf(meter), sigma: meter.leadOhmsSigma },
       { name: `diode@${meter.id}`, sigma: gainSigma(meter.diode) },
       { name: `ohms@${meter.id}`, sigma: gainSigma(meter.ohms[0]!) },
       { name: `volts@${meter.id}`, sigma: gainSigma(meter.volts[0]!) },

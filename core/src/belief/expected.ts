@@ -11,7 +11,7 @@ import {
 } from '../instruments/index.ts';
 import type { Fault } from '../machines/index.ts';
 import { normalCdf, type Slope, slopeOf } from '../numeric/index.ts';
-import type { Dimensions } from './dimensions.ts';
+import { type Dimensions, leadsOf } from './dimensions.ts';
 import type { Focus } from './focus.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
@@ -100,7 +100,7 @@ export function expectedByRule(
   }
   const range = meter.ohms[0]!;
   const dy = scaleSlope(meter.leadOhms, 'ohms');
-  slope[dimensions.index.get(`leads@${meter.id}`)!] = dy;
+  slope[dimensions.index.get(leadsOf(meter))!] = dy;
   slope[dimensions.index.get(`ohms@${meter.id}`)!] = meter.leadOhms * dy;
   const top = toScale(range.fullScale, 'ohms');
   const noiseVariance = (countSigma(range) * dy) ** 2;
@@ -136,14 +136,14 @@ export interface Batch {
 }
 
 /**
- * Expected reading of an instrument on a circuit with faults. `likened`: a bend to take over from a like case rather
- * than work it out.
+ * Expected reading of an instrument on a circuit with faults. `likened`: what was expected with fewer of them; a bend
+ * is taken over from the nearest rather than worked out anew.
  */
 export function expectedByCircuit(
   check: Check,
   faults: readonly FaultAt[],
   circumstances: Circumstances,
-  likened?: Bend,
+  likened: readonly NumberPrediction[] = [],
 ): Prediction {
   const { circuit, meter, dimensions, sigmas, start, batch } = circumstances;
   const { setup } = check.method as { setup: Setup };
@@ -165,8 +165,11 @@ export function expectedByCircuit(
     middle: toScale(shown.value, check.unit),
     read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
   };
-  const kinds = likened || !isBent(setup, shown, meter) ? [] : circuit.kinds;
-  const bend = likened ?? sumOf(kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances)));
+  const bend = !isBent(setup, shown, meter)
+    ? straight
+    : likened.length > 0
+      ? nearestTo(chords.middle, likened).bend
+      : sumOf(circuit.kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances)));
   const ofSeverity = bendOverSeverity(slope, chords, withEdits, faults, dimensions);
   const noiseVariance = noise + bend.variance + ofSeverity.variance;
   const top = toScale(shown.fullScale, check.unit);
@@ -190,6 +193,9 @@ export const mayBend = ({ function: use, held }: Setup): boolean =>
   use === 'insulation' || use === 'drop' || (use === 'ohms' && held !== 'lowest');
 const isBent = (setup: Setup, { range }: Shown, meter: Multimeter): boolean =>
   mayBend(setup) && range !== meter.ohms[0];
+
+const nearestTo = (middle: number, likened: readonly NumberPrediction[]): NumberPrediction =>
+  likened.reduce((a, b) => (Math.abs(b.mean - middle) < Math.abs(a.mean - middle) ? b : a));
 
 /** Outer nodes of a three-point quadrature, in standard deviations, with their weight: Gauss-Hermite for what is normal, Gauss-Legendre for what is uniform. */
 const normal = { node: Math.sqrt(3), weight: 1 / 6 } as const;
@@ -324,7 +330,7 @@ function addInstrument(
     slope[index.get('clamp')!]! += shown.value * dy;
     return noise;
   }
-  slope[own('leads')]! += shown.perLeadOhm * dy;
+  slope[index.get(leadsOf(meter))!]! += shown.perLeadOhm * dy;
   if (setup.feed) {
     const amps = (benchSupply.volts - shown.value) / benchSupply.seriesOhms;
     const across = response[circuit.node(setup.feed.plus)]! - response[circuit.node(setup.feed.minus)]!;

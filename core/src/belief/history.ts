@@ -1,7 +1,8 @@
 import { type Check, findingsOf } from '../checks/index.ts';
 import { countSigma, rangeFor, rangesOf } from '../instruments/index.ts';
-import { type Belief, beliefAfter, priorBelief } from './belief.ts';
+import { type Belief, beliefAfter, beliefWithout, priorBelief } from './belief.ts';
 import type { Case, Reading } from './case.ts';
+import { leadsOf } from './dimensions.ts';
 import { slipChance } from './likelihood.ts';
 
 /** A reading as the belief takes it: repeats of one check are one reading. */
@@ -11,26 +12,61 @@ export interface Counted {
   readonly entries: number;
   /** Whether the entries of this check differ by more than the meter's own steps explain. */
   readonly disagree: boolean;
+  /** A null unlike the meter's last, or unlike its own leads: of others, of which nothing was known. */
+  readonly otherLeads: boolean;
 }
+
+const once = (reading: Reading): Counted => ({
+  reading,
+  entries: 1,
+  disagree: false,
+  otherLeads: isNull(reading) && !areItsOwn(reading),
+});
 
 /**
  * Settles repeats. A repeat that agrees makes a slip unlikely (its chance to the power of the number of entries) but
  * is no second evidence; one that disagrees takes the place of what stood before it. What was told gives way to what
- * was measured. The place in the order is the first's. A place that couldn't be reached says nothing.
+ * was measured. The place in the order is the first's. A place that couldn't be reached says nothing. Each meter's
+ * leads have nulls of their own, and one unlike the last begins anew: they were changed.
  */
 export function countedReadings(readings: readonly Reading[]): Counted[] {
   const counted: Counted[] = [];
   for (const reading of readings) {
     if (reading.outcome.kind === 'no-access') continue;
-    const at = counted.findIndex((c) => c.reading.check.id === reading.check.id);
-    if (at < 0) counted.push({ reading, entries: 1, disagree: false });
-    else if (slipOf(reading) > slipOf(counted[at]!.reading)) continue;
-    else if (slipOf(reading) < slipOf(counted[at]!.reading)) counted[at] = { reading, entries: 1, disagree: false };
-    else if (agree(counted[at]!.reading, reading)) counted[at] = { ...counted[at]!, entries: counted[at]!.entries + 1 };
-    else counted[at] = { reading, entries: 1, disagree: true };
+    const at = counted.findLastIndex(({ reading: other }) => isRepeat(other, reading));
+    const first = counted[at];
+    if (!first) counted.push(once(reading));
+    else if (slipOf(reading) > slipOf(first.reading)) continue;
+    else if (slipOf(reading) < slipOf(first.reading)) counted[at] = once(reading);
+    else if (agree(first.reading, reading)) counted[at] = { ...first, entries: first.entries + 1 };
+    else if (isNull(reading)) counted.push({ ...once(reading), otherLeads: true });
+    else counted[at] = { ...once(reading), disagree: true };
   }
   return counted;
 }
+
+/** Where among the counted a reading went. */
+export function countedAt(counted: readonly Counted[], reading: Reading): number {
+  const agreeing = counted.findIndex(({ reading: other }) => isRepeat(other, reading) && agree(other, reading));
+  return agreeing >= 0 ? agreeing : counted.findIndex(({ reading: other }) => isRepeat(other, reading));
+}
+
+/** Whether a null is one of the leads that the meter is described with. */
+function areItsOwn({ outcome, meter }: Reading): boolean {
+  const sigma = Math.hypot(meter.leadOhmsSigma, countSigma(meter.ohms[0]!));
+  return outcome.kind !== 'value' || Math.abs(outcome.value - meter.leadOhms) <= ownLeads * sigma;
+}
+const ownLeads = 3;
+
+/** Before their null is taken, other leads may be as far from the meter's own as it will say. */
+function withOtherLeads(opened: Case, belief: Belief, { outcome, meter }: Reading): Belief {
+  const off = outcome.kind === 'value' ? Math.abs(outcome.value - meter.leadOhms) : 0;
+  return beliefWithout(opened, belief, leadsOf(meter), Math.max(off, meter.leadOhmsSigma));
+}
+
+const isNull = ({ check }: Reading): boolean => check.method.kind === 'leads';
+const isRepeat = (a: Reading, b: Reading): boolean =>
+  a.check.id === b.check.id && (!isNull(a) || a.meter.id === b.meter.id);
 
 const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 
@@ -75,8 +111,10 @@ export class History {
     let same = 0;
     while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
     const beliefs = this.#beliefs.slice(0, same + 1);
-    for (const { reading, entries } of counted.slice(same)) {
-      beliefs.push(beliefAfter(this.#opened, beliefs[beliefs.length - 1]!, reading, slipAfter(reading, entries)));
+    for (const { reading, entries, otherLeads } of counted.slice(same)) {
+      const last = beliefs[beliefs.length - 1]!;
+      const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
+      beliefs.push(beliefAfter(this.#opened, before, reading, slipAfter(reading, entries)));
     }
     this.#counted = counted;
     this.#beliefs = beliefs;
@@ -87,6 +125,7 @@ export class History {
 const equal = (a: Counted, b: Counted): boolean =>
   a.reading.check.id === b.reading.check.id &&
   a.entries === b.entries &&
+  a.otherLeads === b.otherLeads &&
   a.reading.meter.id === b.reading.meter.id &&
   a.reading.celsius === b.reading.celsius &&
   slipOf(a.reading) === slipOf(b.reading) &&

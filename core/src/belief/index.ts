@@ -17,7 +17,7 @@ export {
 export { type Case, checkOf, complaintOf, openCase, type Reading } from './case.ts';
 export { type Band, bandOf, canTell, conformity, faultBand, soundBands, wordOf } from './expectation.ts';
 export { type NumberPrediction, type Prediction } from './expected.ts';
-export { type Counted, countedReadings, History } from './history.ts';
+export { type Counted, countedAt, countedReadings, History } from './history.ts';
 export { type Particle } from './hypotheses.ts';
 export { hearsay, likelihood, type Likelihood, slipChance, type Teller } from './likelihood.ts';
 export { type Conditions, Predictor } from './predictor.ts';

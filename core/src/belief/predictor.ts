@@ -6,12 +6,12 @@ import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
 import {
   type Batch,
-  type Bend,
   type Circumstances,
   expectedByCircuit,
   expectedByRule,
   type FaultAt,
   mayBend,
+  type NumberPrediction,
   type Prediction,
 } from './expected.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
@@ -165,8 +165,8 @@ export class Predictor {
     let there = known.get(key);
     if (!there) {
       const circumstances = { ...on!, batch };
-      const bend = moved.length > 1 ? this.#bendOfOne(stand.check, known, circumstances, moved, particle) : undefined;
-      there = expectedByCircuit(stand.check, this.#faultsAt(particle, moved), circumstances, bend);
+      const likened = moved.length > 1 ? this.#oneByOne(stand.check, known, circumstances, moved, particle) : [];
+      there = expectedByCircuit(stand.check, this.#faultsAt(particle, moved), circumstances, likened);
       known.set(key, there);
     }
     if (there.kind !== 'number') return there;
@@ -177,24 +177,23 @@ export class Predictor {
     return { ...there, slope: { index, value: there.slope.value } };
   }
 
-  /** Two faults bend a reading much as the one of them does that bends it more. */
-  #bendOfOne(
+  /** What each fault alone would give: two bend a reading much as the one of them does that it is nearer to. */
+  #oneByOne(
     check: Check,
     known: Map<number, Prediction>,
     circumstances: Circumstances,
     moved: readonly Felt[],
     particle: Particle,
-  ): Bend | undefined {
-    const bends = moved.flatMap((one) => {
+  ): NumberPrediction[] {
+    return moved.flatMap((one) => {
       const key = keyOf([one], circumstances.batch, 0);
       let alone = known.get(key);
       if (!alone) {
         alone = expectedByCircuit(check, this.#faultsAt(particle, [one]), circumstances);
         known.set(key, alone);
       }
-      return alone.kind === 'number' ? [alone.bend] : [];
+      return alone.kind === 'number' ? [alone] : [];
     });
-    return bends.sort((a, b) => b.variance - a.variance)[0];
   }
 
   #standOf(check: Check): Stand {

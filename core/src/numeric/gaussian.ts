@@ -68,6 +68,18 @@ export function gaussianAlong(state: Gaussian, component: number): { mean: numbe
   return { mean: state.mean[component]!, variance: Math.max(variance, 0) };
 }
 
+/** The state with one component as before any observation, of another standard deviation: nothing of it is known. */
+export function gaussianForget(state: Gaussian, component: number, sigma: number): Gaussian {
+  const priorVariance = state.priorVariance.with(component, sigma * sigma);
+  const forget = (link: Gaussian): Gaussian => ({
+    mean: link.mean.with(component, 0),
+    priorVariance,
+    before: link.before && forget(link.before),
+    term: link.term?.with(component, 0),
+  });
+  return forget(state);
+}
+
 /** The state after observing `offset + slope · x` as `value` with independent noise (Kalman step; Kalman 1960). */
 export function gaussianUpdate(
   state: Gaussian,

@@ -1,6 +1,7 @@
 export {
   type Gaussian,
   gaussianAlong,
+  gaussianForget,
   gaussianOf,
   gaussianProject,
   gaussianUpdate,

@@ -4,6 +4,7 @@ export const keys: readonly { readonly key: string; readonly does: string }[] = 
   { key: 'Enter', does: 'record the reading' },
   { key: '*', does: 'over-range (OL)' },
   { key: '=', does: 'same leads as before: take their null over' },
+  { key: 'x', does: 'other leads are in the meter: hold them together first' },
   { key: 't, n', does: 'typed as the reading: changes when touched, not accessible' },
   { key: '+', does: 'next check: put this one aside' },
   { key: 'Delete', does: 'take back: strike out the newest reading' },

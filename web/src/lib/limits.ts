@@ -1,4 +1,4 @@
-import { leadsMatter } from '@refectum/core/assess';
+import { leadsMatter, nullFor } from '@refectum/core/assess';
 import { caliperSigma, type Check } from '@refectum/core/checks';
 import { type Multimeter, rangeFor, rangesOf, readingSigma } from '@refectum/core/instruments';
 import type { TakenReading } from './job.ts';
@@ -14,11 +14,21 @@ export function netValue(check: Check, value: number, nullOhms: number | undefin
   return nullOhms === undefined ? undefined : Math.max(value - nullOhms, 0);
 }
 
-/** The newest null of a meter's leads among readings that stand. */
+/** The newest null of a meter's leads among readings that stand: what holds for the next reading. */
 export const nullOf = (readings: readonly TakenReading[], meter: string): number | undefined => {
-  const newest = readings.findLast((reading) => reading.check === 'leads-null' && reading.meter === meter);
+  const newest = readings.findLast((reading) => isNullOf(reading, meter));
   return newest && valueOf(newest);
 };
+
+const isNullOf = ({ check, meter }: TakenReading, wanted: string): boolean =>
+  check === 'leads-null' && meter === wanted;
+
+/** A reading that stands less the null that held for it, as far as it is known and matters. */
+export function netOfTaken(check: Check, reading: TakenReading, readings: readonly TakenReading[]): number | undefined {
+  const value = valueOf(reading);
+  const held = nullFor(reading, readings, (one) => isNullOf(one, reading.meter));
+  return value === undefined ? undefined : netValue(check, value, held && valueOf(held));
+}
 
 /** What the same check showed at its other places by the same meter, leads taken off. */
 export function siblingsOf(
@@ -32,8 +42,7 @@ export function siblingsOf(
   );
   return others.flatMap((other) => {
     const newest = readings.findLast((reading) => reading.check === other.id && reading.meter === meter);
-    const value = newest && valueOf(newest);
-    const net = value === undefined ? undefined : netValue(other, value, nullOf(readings, meter));
+    const net = newest && netOfTaken(other, newest, readings);
     return net === undefined ? [] : [net];
   });
 }

@@ -250,6 +250,11 @@ export class Bench {
     await this.think();
   }
 
+  /** Other leads are in the meter: their null comes first. */
+  async otherLeads(): Promise<void> {
+    await this.pick(this.checks.find(({ method }) => method.kind === 'leads')?.id);
+  }
+
   async change(change: Partial<Setting>): Promise<void> {
     if (!this.#mayWrite()) return;
     await this.#send('PATCH', '', freshId(), change);

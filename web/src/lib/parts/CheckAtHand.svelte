@@ -62,6 +62,7 @@
   function key(name: string): boolean {
     if (name === '*' && overRange) void bench.take({ kind: 'over-range' }, 'OL');
     else if (name === '=' && lastNull) void takeLastNull();
+    else if (name === 'x' && bench.at === 'bench') void bench.otherLeads();
     else if (name === '+') void bench.skip();
     else if (name === 'Delete') void bench.takeBack();
     else if (name === 'ArrowDown' || name === 'ArrowUp') void step(name === 'ArrowDown' ? 1 : -1);

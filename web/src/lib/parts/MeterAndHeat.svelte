@@ -1,8 +1,11 @@
 <script lang="ts">
   import { parseQuantity } from '@refectum/core/quantity';
+  import { nullOf } from '$lib/limits.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
   const { bench }: { bench: Bench } = $props();
+
+  const nulled = $derived(bench.at === 'bench' && nullOf(bench.standing, bench.setting.meter) !== undefined);
 
   const onCelsius = (event: Event & { currentTarget: HTMLInputElement }) => {
     const read = parseQuantity(event.currentTarget.value, 'celsius');
@@ -25,6 +28,11 @@
     {/each}
   </select>
 </label>
+{#if nulled}
+  <button class="btn h-9 min-h-9 self-end" onclick={() => void bench.otherLeads()} title="Their null is asked first">
+    <span class="figure">x</span> Other leads
+  </button>
+{/if}
 <label class="flex flex-col text-sm">
   {bench.at === 'bench' ? 'Part' : 'Outside'}, °C
   <input

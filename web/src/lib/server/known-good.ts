@@ -1,6 +1,6 @@
 import { subjectOf } from '@refectum/core/machines';
 import { and, eq, isNull, ne, sql } from 'drizzle-orm';
-import { netValue, nullOf } from '../limits.ts';
+import { netOfTaken } from '../limits.ts';
 import type { TakenReading } from '../job.ts';
 import { database } from './db/connect.ts';
 import { job, reading, strike } from './db/schema.ts';
@@ -32,13 +32,13 @@ export async function knownGoodReadings(
     .orderBy(reading.round, reading.number);
   const found: Record<string, number[]> = {};
   for (const unit of new Set(rows.map((row) => row.unit))) {
-    const own = rows.filter((row) => row.unit === unit);
-    const taken = own.map(({ reading: r }) => ({ ...r, at: '', technician: '', detail: undefined }) as TakenReading);
+    const ofUnit = rows.filter((row) => row.unit === unit);
+    const taken = ofUnit.map(({ reading: r }) => ({ ...r, at: '', technician: '', detail: undefined }) as TakenReading);
     const newest = new Map(taken.map((r) => [r.check, r]));
-    for (const check of subjectOf(own[0]!.machine).checks) {
-      const { outcome, meter } = newest.get(check.id) ?? {};
-      if (outcome?.kind !== 'value' || check.method.kind === 'leads') continue;
-      const net = netValue(check, outcome.value, nullOf(taken, meter!));
+    for (const check of subjectOf(ofUnit[0]!.machine).checks) {
+      const own = newest.get(check.id);
+      if (!own || check.method.kind === 'leads') continue;
+      const net = netOfTaken(check, own, taken);
       if (net !== undefined) (found[check.id] ??= []).push(net);
     }
   }

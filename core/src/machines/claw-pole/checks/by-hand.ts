@@ -64,6 +64,21 @@ export const byHand = (): Check[] => [
     odds: { 'bearing-worn': [0.06, 0.6, 0.26, 0.08], 'shaft-damaged': [0.7, 0.2, 0.07, 0.03] },
   }),
   findingCheck({
+    id: 'bearings-by-ear',
+    name: 'Bearings by ear',
+    assembly: 'closed',
+    minutes: 0.3,
+    how: 'A rod from each bearing’s seat to the ear; spin the shaft fast by hand.',
+    tells: 'a bearing that runs rough before the hand feels it',
+    cautions: ['No sleeve, ring or glove near the pulley.'],
+    outcomes: [
+      { id: 'quiet', name: 'Quiet, even', word: 'sound' },
+      { id: 'rumble', name: 'Rumbles, clicks or grates', word: 'failed', then: 'Both bearings are renewed.' },
+    ],
+    usual: [0.985, 0.015],
+    odds: { 'bearing-worn': [0.08, 0.92], 'shaft-damaged': [0.75, 0.25], 'fan-damaged': [0.85, 0.15] },
+  }),
+  findingCheck({
     id: 'pulley-by-hand',
     name: 'Pulley by hand',
     assembly: 'closed',
@@ -174,8 +189,8 @@ export const byHand = (): Check[] => [
   }),
 ];
 
-/** After opening: no brush, belt or load hides what each bearing does by itself. */
-export const bearingsInFingers = (): Check[] => [
+/** After opening: each piece in the hand, where no brush, belt or load hides what it is by itself. */
+export const inHand = (): Check[] => [
   findingCheck({
     id: 'bearings-in-fingers',
     name: 'Each bearing between the fingers',
@@ -190,6 +205,56 @@ export const bearingsInFingers = (): Check[] => [
     ],
     usual: [0.99, 0.008, 0.002],
     odds: { 'bearing-worn': [0.06, 0.66, 0.28], 'shaft-damaged': [0.8, 0.14, 0.06] },
+  }),
+  findingCheck({
+    id: 'rotor-in-hand',
+    name: 'Shaft and fan with the rotor out',
+    assembly: 'opened',
+    minutes: 0.2,
+    how: 'Roll the shaft on the bench and watch its ends; thread, key and seat; every blade from behind.',
+    tells: 'a bent shaft, a torn thread, a cracked fan',
+    outcomes: [
+      { id: 'right', name: 'True and whole', word: 'sound' },
+      { id: 'thread', name: 'Thread or seat torn', word: 'failed', then: 'Chase the thread if most of it stands.' },
+      { id: 'bent', name: 'Shaft runs out', word: 'failed', then: 'Another rotor: a bent shaft isn’t straightened.' },
+      { id: 'fan', name: 'Fan bent, cracked or loose', word: 'failed', then: 'Renew the fan before it eats bearings.' },
+    ],
+    usual: [0.9991, 0.0003, 0.0003, 0.0003],
+    odds: { 'shaft-damaged': [0.05, 0.59, 0.35, 0.01], 'fan-damaged': [0.04, 0.005, 0.005, 0.95] },
+  }),
+  findingCheck({
+    id: 'case-in-hand',
+    name: 'Case halves from inside',
+    assembly: 'opened',
+    minutes: 0.2,
+    how: 'Both halves to the light: bearing seats, ears from behind, the insulators of post and plug.',
+    tells: 'a crack or a burn that dirt hid outside',
+    outcomes: [
+      { id: 'whole', name: 'Whole, insulators sound', word: 'sound' },
+      { id: 'cracked', name: 'Cracked or a seat worn', word: 'failed', then: 'A case half from another unit.' },
+      { id: 'burnt', name: 'Post or plug burnt', word: 'failed', then: 'Renew post and insulator or plug.' },
+    ],
+    usual: [0.9991, 0.0005, 0.0004],
+    odds: {
+      'case-cracked': [0.06, 0.935, 0.005],
+      'terminals-burnt': [0.08, 0.005, 0.915],
+      'output-leak': [0.7, 0.01, 0.29],
+    },
+  }),
+  findingCheck({
+    id: 'pulley-in-hand',
+    name: 'Pulley off the shaft',
+    assembly: 'opened',
+    minutes: 0.3,
+    how: 'Solid: grooves and seat. Clutch or decoupler: inner ring in two fingers, both ways, by jerks.',
+    tells: 'a clutch that only slips under a jerk, a worn seat',
+    outcomes: [
+      { id: 'right', name: 'As its kind should', word: 'sound' },
+      { id: 'slips', name: 'Slips, sticks or locks', word: 'failed', then: 'A new pulley.' },
+      { id: 'worn', name: 'Grooves or seat worn', word: 'failed', then: 'A new pulley; look at the shaft’s seat.' },
+    ],
+    usual: [0.9985, 0.0008, 0.0007],
+    odds: { 'pulley-worn': [0.04, 0.6, 0.36], 'shaft-damaged': [0.7, 0.02, 0.28] },
   }),
 ];
 

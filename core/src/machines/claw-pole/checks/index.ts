@@ -2,7 +2,7 @@ import type { Check } from '../../../checks/index.ts';
 import type { ClawPole } from '../parameters.ts';
 import { bridge } from './bridge.ts';
 import { brushesByEye, brushLength, brushToRing, ringDiameter, ringsByEye } from './brushes.ts';
-import { bearingsInFingers, byHand, statorByEye } from './by-hand.ts';
+import { byHand, inHand, statorByEye } from './by-hand.ts';
 import { diodesAlone, diodesJoined, diodesUnderCurrent, exciterAlone, exciterDiodes } from './diodes.ts';
 import { fieldThroughBrushes } from './field.ts';
 import { leadsNull } from './leads.ts';
@@ -21,7 +21,7 @@ const catalogue: readonly ((machine: ClawPole) => Check[])[] = [
   ringsByEye,
   brushToRing,
   ringDiameter,
-  bearingsInFingers,
+  inHand,
   statorByEye,
   regulatorTwin,
   rotorChecks,
