@@ -19,6 +19,7 @@ module.exports = {
       'quantity',
       'numeric',
       'circuit',
+      'waveform',
       'handbook',
       'instruments',
       'checks',

@@ -7,6 +7,16 @@ export {
   type Source,
   type SpreadKind,
 } from './circuit.ts';
+export {
+  type Celsius,
+  type Coil,
+  type Coupling,
+  type Draw,
+  type Period,
+  type Running,
+  Turning,
+  type TurningNetwork,
+} from './transient.ts';
 export { type JunctionLaw, saturationFor, zeroCelsius } from './junction.ts';
 export {
   copperOhms,

@@ -24,9 +24,17 @@ export {
   clawPoleNetwork,
   type ClawPoleNumber,
   clawPoleNumbers,
+  clawPoleRun,
+  clawPoleTurning,
   diodeLaws,
   diodePlaces,
+  type Excitation,
+  excitationOf,
   phases,
+  ratingPoint,
+  type Run,
+  type RunningFault,
+  type Stand,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
 export { kinOf } from './family.ts';

@@ -44,6 +44,16 @@ export const clawPole: Family<ClawPole> = {
 export { type ClawPoleBuild, clawPoleBuilds } from './builds.ts';
 export { type Assembly, clawPoleNetwork, diodeLaws } from './circuit.ts';
 export {
+  clawPoleRun,
+  clawPoleTurning,
+  type Excitation,
+  excitationOf,
+  ratingPoint,
+  type Run,
+  type RunningFault,
+  type Stand,
+} from './running.ts';
+export {
   type ClawPole,
   clawPoleGeneric,
   type ClawPoleNumber,

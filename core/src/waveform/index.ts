@@ -1,0 +1,1 @@
+export { mostOrder, type Orders, ordersOf } from './orders.ts';

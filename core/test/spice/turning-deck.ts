@@ -1,0 +1,73 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const deck = readFileSync(new URL('turning.cir', import.meta.url), 'utf8');
+
+/** A running unit in the deck: other values of its parameters, and diodes (ap, an, …) whose bond is torn. */
+export interface DeckedRun {
+  readonly rpm: number;
+  readonly values?: Readonly<Record<string, number>>;
+  readonly torn?: readonly string[];
+}
+
+export interface DeckedPeriod {
+  /** Mean amperes through the cable over one period of the steady state, and their ripple, rms. */
+  readonly mean: number;
+  readonly ripple: number;
+  /** Mean of phase A's lead over the output, against the case. */
+  readonly tap: number;
+  readonly milliseconds: number;
+}
+
+const polePairs = 6;
+const periods = 24;
+const stepsPerPeriod = 1000;
+
+/** The deck run in ngspice until it is steady (Gear's method, a thousandth of a period at most), and its last period. */
+export function runTurning({ rpm, values = {}, torn = [] }: DeckedRun): DeckedPeriod {
+  const hertz = (rpm / 60) * polePairs;
+  const set = Object.entries({ ...values, w: 2 * Math.PI * hertz });
+  const lines = deck
+    .split('\n')
+    .filter((line) => !torn.some((diode) => line.toLowerCase().startsWith(`d${diode} `)))
+    .map((line) => (line.startsWith('.param') ? withValues(line, set) : line));
+  const from = (periods - 1) / hertz;
+  const to = periods / hertz;
+  const folder = mkdtempSync(join(tmpdir(), 'refectum-turning-'));
+  try {
+    const file = join(folder, 'run.cir');
+    const step = 1 / hertz / stepsPerPeriod;
+    const asked = [
+      '.control',
+      'set numdgt=12',
+      `tran ${step} ${to} 0 ${step} uic`,
+      'let amps = (v(out)-v(bus))/0.003',
+      `meas tran mean AVG amps from=${from} to=${to}`,
+      `meas tran all RMS amps from=${from} to=${to}`,
+      `meas tran lead AVG v(ga) from=${from} to=${to}`,
+      `meas tran post AVG v(out) from=${from} to=${to}`,
+      'quit 0',
+      '.endc',
+    ];
+    const options = '.options temp=25 tnom=25 gmin=1e-12 reltol=1e-5 abstol=1e-6 vntol=1e-5 method=gear';
+    writeFileSync(file, ['* a unit on the stand', options, ...lines, ...asked, '.end', ''].join('\n'));
+    const began = performance.now();
+    const printed = spawnSync('ngspice', ['-b', file], { encoding: 'utf8' }).stdout;
+    const milliseconds = performance.now() - began;
+    const found = (name: string) => Number(new RegExp(`^${name}\\s*=\\s*(\\S+)`, 'm').exec(printed)?.[1]);
+    const [mean, all, lead, post] = ['mean', 'all', 'lead', 'post'].map(found) as [number, number, number, number];
+    if (![mean, all, lead, post].every(Number.isFinite)) throw new Error(`ngspice did not finish:\n${printed}`);
+    return { mean, ripple: Math.sqrt(all ** 2 - mean ** 2), tap: lead / post, milliseconds };
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
+function withValues(line: string, set: readonly (readonly [string, number])[]): string {
+  return set.reduce(
+    (now, [name, value]) => now.replace(new RegExp(`(?<=\\s)${name}=\\S+`), `${name}=${value.toExponential(12)}`),
+    line,
+  );
+}
