@@ -20,6 +20,7 @@ module.exports = {
       'numeric',
       'circuit',
       'waveform',
+      'curves',
       'handbook',
       'instruments',
       'checks',

@@ -70,6 +70,7 @@ export class HiddenUnit {
       const { mean, sigma } = method.expected(present);
       return { kind: 'value', value: Math.max(0.1, Math.round((mean + 2 * sigma * this.#bell()) * 10) / 10) };
     }
+    if (method.kind === 'run') throw new RangeError(`${check.id}: these units only rest`);
     if (method.kind === 'leads') return this.#shown(this.meter.leadOhms, this.meter.ohms[0]!, Infinity);
     const { value, range, fullScale } = this.measured(check, method.setup);
     if (method.setup.function === 'lamp') return { kind: 'finding', finding: value > 0.5 ? 'lit' : 'dark' };
@@ -194,7 +195,9 @@ export function bench(session: Session, unit: HiddenUnit, meter: Multimeter, pol
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
   // Nobody solders twice: all that is done closed comes first, then what is done opened.
-  const inOrder = [...opened.checks].sort(
+  const running = opened.subject.assemblies.filter((state) => state.running).map(({ id }) => id);
+  const atRest = opened.checks.filter((check) => !running.includes(check.assembly));
+  const inOrder = atRest.sort(
     (a, b) => setupMinutes(opened, 'closed', a.assembly) - setupMinutes(opened, 'closed', b.assembly),
   );
   const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20 });

@@ -60,7 +60,7 @@ export function advise(
   const pairs = pairsOf(rivalsOf(opened, belief, members));
   const weigh = weigher(opened, members, conditions, pairs, assembly);
   const weighed = opened.checks
-    .filter((check) => !done.has(check.id) && check.method.kind !== 'leads')
+    .filter((check) => !done.has(check.id) && check.method.kind !== 'leads' && isOpen(opened, check, assembly))
     .map(weigh)
     .sort((a, b) => b.advised.score - a.advised.score);
   const checks = weighed.map(({ advised }) => advised);
@@ -70,6 +70,10 @@ export function advise(
   });
   return { checks, apart, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
 }
+
+/** What is done on the stand is weighed there alone. */
+export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
+  assembly === now || !subject.assemblies.some(({ id, running }) => id === assembly && running);
 
 /** How one check is weighed. */
 function weigher(

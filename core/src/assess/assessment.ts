@@ -17,6 +17,8 @@ export interface Diagnosis {
     readonly chance: number;
   }[];
   readonly readings: readonly JudgedReading[];
+  /** Whether it may run; undefined for what never does. */
+  readonly gate: Gate | undefined;
 }
 
 /** What to do about it. */
@@ -63,6 +65,12 @@ export interface JudgedReading {
   readonly then: string | undefined;
   /** Set when the entry should be taken again, with the reason. */
   readonly repeat: string | undefined;
+}
+
+/** The light before a run: green, or why not, with the check that would settle it where one is missing. */
+export interface Gate {
+  readonly green: boolean;
+  readonly reasons: readonly { readonly check: string | undefined; readonly why: string }[];
 }
 
 export interface NextCheck {

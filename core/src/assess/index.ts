@@ -9,6 +9,7 @@ export type {
   AssessedVerdict,
   Assessment,
   Diagnosis,
+  Gate,
   JudgedReading,
   NextCheck,
   Outlook,

@@ -1,4 +1,4 @@
-import { type Advice, advise, hiddenFaults } from '../advice/index.ts';
+import { type Advice, advise, hiddenFaults, isOpen } from '../advice/index.ts';
 import {
   type Belief,
   beliefAfter,
@@ -38,6 +38,7 @@ import type {
   Outlook,
   Suspect,
 } from './assessment.ts';
+import { gateOf } from './gate.ts';
 import { netOf } from './net.ts';
 import { adviceText, bandsText, faultName, hiddenText, outcomeText, severityText } from './words.ts';
 
@@ -130,6 +131,7 @@ export class Session {
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
       readings: situation.readings.map((tape, i) => this.#judge(tape, readings[i]!, readings, counted, beliefs)),
+      gate: gateOf(opened, belief, readings),
     };
   }
 
@@ -178,7 +180,7 @@ export class Session {
       }
       yield* this.#rehearse(belief, check, situation);
     }
-    for (const check of opened.checks) {
+    for (const check of opened.checks.filter((one) => isOpen(opened, one, situation.assembly))) {
       for (const [at, { build, particle }] of standingParticles(belief).slice(0, preparedHypotheses).entries()) {
         predictor.predict(check, opened.builds[build]!, opened.particles[particle]!);
         if (at % preparedAtOnce === 0) yield;

@@ -91,6 +91,10 @@ export function faultBand(
   return prediction.kind === 'number' ? bandOf(check, prediction, belief.states[best.b]![best.p]!) : undefined;
 }
 
+/** More megohms are never worse, nor more amperes of output. */
+const isNeverTooHigh = ({ method }: Check): boolean =>
+  (method.kind === 'meter' && method.isolation === true) || (method.kind === 'run' && method.setup.shows === 'output');
+
 function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Conditions): Limits[] {
   const { instruments } = opened.dimensions;
   const predictor = opened.predictor(conditions);
@@ -103,13 +107,13 @@ function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Condit
     const unit = gaussianProject(opened.priorStates[b]!, prediction.mean, ofUnit);
     const instrument = gaussianProject(belief.states[b]![0]!, 0, ofInstrument);
     const reach = coverage * Math.sqrt(unit.variance);
-    const isolation = check.method.kind === 'meter' && check.method.isolation;
+    const moreIsBetter = isNeverTooHigh(check);
     return [
       {
         build,
         weight,
         low: unit.mean - reach,
-        high: isolation ? Infinity : unit.mean + reach,
+        high: moreIsBetter ? Infinity : unit.mean + reach,
         top: prediction.top,
         bias: instrument.mean,
         sigma: Math.sqrt(instrument.variance + prediction.noiseVariance),

@@ -1,15 +1,17 @@
-import { caliperSigma, type Check, findingsOf, type PresentFault } from '../checks/index.ts';
+import { caliperSigma, type Check, findingsOf, type PresentFault, type RunSetup } from '../checks/index.ts';
 import type { Circuit, Edit, ElementValues, Sensitivity, SpreadKind } from '../circuit/index.ts';
 import {
   benchSupply,
   countSigma,
+  currentClamp,
   gainSigma,
   measure,
   type Multimeter,
+  rangeFor,
   type Setup,
   type Shown,
 } from '../instruments/index.ts';
-import type { Fault } from '../machines/index.ts';
+import type { Fault, Ran, RunningFault } from '../machines/index.ts';
 import { normalCdf, type Slope, slopeOf } from '../numeric/index.ts';
 import { type Dimensions, leadsOf } from './dimensions.ts';
 import type { Focus } from './focus.ts';
@@ -115,6 +117,82 @@ export function expectedByRule(
   };
 }
 
+/** Expected reading of an instrument on the running unit, at most one fault in it. `run`: what it shows with given faults. */
+export function expectedByRun(
+  check: Check,
+  faults: readonly FaultAt[],
+  run: (faults: readonly RunningFault[]) => Ran,
+  meter: Multimeter,
+  dimensions: Dimensions,
+): NumberPrediction {
+  const { setup } = check.method as { setup: RunSetup };
+  const slope = new Float64Array(dimensions.names.length);
+  const at = (logs: number) =>
+    run(
+      faults.map(({ fault: { species, place, edits }, severity }) => {
+        const worse = severity * Math.exp(logs);
+        return { species, place, severity: worse, edits: edits(worse) };
+      }),
+    );
+  const { value, moves, sigma } = at(0);
+  const dy = scaleSlope(value, check.unit);
+  for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;
+  const range = setup.shows === 'output' ? rangeFor(currentClamp, value) : rangeFor(meter.volts, value);
+  slope[dimensions.index.get(setup.shows === 'output' ? 'clamp' : `volts@${meter.id}`)!] = value * dy;
+  const middle = toScale(value, check.unit);
+  const noise = (Math.hypot(countSigma(range), sigma) * dy) ** 2;
+  const bends = faults.map(({ sigma: cell, focus: { at: off, width } }, n): Bend => {
+    if (cell === 0) return straight;
+    const beside = (by: number) => toScale(at(by * width * cell).value, check.unit) - middle;
+    const { chord, bend } = chordOf(beside(uniform.node), beside(-uniform.node), uniform);
+    slope[dimensions.severity[n]!] = chord / width;
+    return { ...bend, shift: bend.shift - (chord / width) * off };
+  });
+  const bend = sumOf(bends);
+  const noiseVariance = noise + bend.variance;
+  const top = toScale((setup.shows === 'output' ? currentClamp : meter.volts).at(-1)!.fullScale, check.unit);
+  const span = setup.shows === 'output' ? toScale(range.fullScale, check.unit) : liveVolts;
+  return {
+    kind: 'number',
+    mean: middle + bend.shift,
+    slope: kept(slope, noiseVariance),
+    noiseVariance,
+    top,
+    span,
+    bend: straight,
+  };
+}
+
+/** What two faults make of a running unit, as far as each by itself tells: their effects on the comparison scale add up. */
+export function runTogether(
+  sound: NumberPrediction,
+  alone: readonly [NumberPrediction, NumberPrediction],
+  severity: readonly [number, number],
+): NumberPrediction {
+  const effects = alone.map(({ mean }) => mean - sound.mean);
+  const mean = Math.max(sound.mean + effects[0]! + effects[1]!, 0);
+  const unsure = (togetherShare * Math.min(...effects.map(Math.abs))) ** 2;
+  const extra = alone.map(({ noiseVariance }) => Math.max(noiseVariance - sound.noiseVariance, 0));
+  const own = ({ slope: { index, value } }: NumberPrediction, n: 0 | 1) =>
+    [...index].flatMap((i, at) => (i === severity[0] ? [[severity[n], value[at]!] as const] : []));
+  const [stronger] = Math.abs(effects[0]!) > Math.abs(effects[1]!) ? alone : [alone[1]];
+  const shared = [...stronger.slope.index].flatMap((i, at) =>
+    i < severity[0] ? [[i, stronger.slope.value[at]!] as const] : [],
+  );
+  const parts = [...shared, ...own(alone[0], 0), ...own(alone[1], 1)];
+  return {
+    ...sound,
+    mean,
+    slope: {
+      index: Int32Array.from(parts, ([i]) => i),
+      value: Float64Array.from(parts, ([, value]) => value),
+    },
+    noiseVariance: sound.noiseVariance + extra[0]! + extra[1]! + unsure,
+  };
+}
+/** Of the smaller effect, how unsure it is beside the other [our estimate]. */
+const togetherShare = 0.5;
+
 /** What a reading is foreseen on. */
 export interface Circumstances {
   readonly circuit: Circuit;
@@ -219,8 +297,15 @@ function chordOver(
   at: (sigmas: number) => ElementValues,
   { node, weight }: typeof normal | typeof uniform,
 ): { chord: number; bend: Bend } {
-  const above = read(at(node)) - middle;
-  const below = read(at(-node)) - middle;
+  return chordOf(read(at(node)) - middle, read(at(-node)) - middle, { node, weight });
+}
+
+/** From how far the outer nodes lie from the middle. */
+function chordOf(
+  above: number,
+  below: number,
+  { node, weight }: typeof normal | typeof uniform,
+): { chord: number; bend: Bend } {
   return {
     chord: (above - below) / (2 * node),
     bend: {

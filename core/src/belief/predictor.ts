@@ -1,7 +1,7 @@
-import type { Check } from '../checks/index.ts';
+import type { Check, RunSetup } from '../checks/index.ts';
 import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
-import { type Build, type Fault, kinOf, type Subject } from '../machines/index.ts';
+import { type Build, type Fault, kinOf, type RunningFault, type Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
 import {
@@ -9,10 +9,12 @@ import {
   type Circumstances,
   expectedByCircuit,
   expectedByRule,
+  expectedByRun,
   type FaultAt,
   mayBend,
   type NumberPrediction,
   type Prediction,
+  runTogether,
 } from './expected.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
@@ -105,7 +107,11 @@ export class Predictor {
     const key = felt === nothingFelt && !batch ? 0 : keyOf(felt, batch, felt[0]?.slot ?? 0);
     let known = bench.known.get(key);
     if (!known) {
-      known = bench.on ? this.#byCircuit(check, build, particle, felt, batch) : this.#byRule(check, particle, felt);
+      known = bench.on
+        ? this.#byCircuit(check, build, particle, felt, batch)
+        : check.method.kind === 'run'
+          ? this.#byRun(check, build, particle, felt)
+          : this.#byRule(check, particle, felt);
       bench.known.set(key, known);
     }
     return known;
@@ -126,6 +132,30 @@ export class Predictor {
 
   #byRule(check: Check, particle: Particle, felt: readonly Felt[]): Prediction {
     return expectedByRule(check, this.#faultsAt(particle, felt), this.#conditions.meter, this.#dimensions);
+  }
+
+  /** Runs with none or one of the faults, and puts two together from those. */
+  #byRun(check: Check, build: Build, particle: Particle, felt: readonly Felt[]): NumberPrediction {
+    const { setup } = check.method as { setup: RunSetup };
+    const { meter } = this.#conditions;
+    const run = (faults: readonly RunningFault[]) => this.#subject.run!(build, setup, faults);
+    const { known } = this.#bench(check, build);
+    const alone = (one: readonly Felt[]): NumberPrediction => {
+      const key = keyOf(one, undefined, 0);
+      let found = known.get(key);
+      if (!found) {
+        found = expectedByRun(check, this.#faultsAt(particle, one), run, meter, this.#dimensions);
+        known.set(key, found);
+      }
+      return found as NumberPrediction;
+    };
+    const { severity } = this.#dimensions;
+    const [first, second] = felt;
+    if (first && second) return runTogether(alone([]), [alone([first]), alone([second])], severity);
+    const found = alone(felt);
+    if (!first || first.slot === 0) return found;
+    const { index, value } = found.slope;
+    return { ...found, slope: { index: index.map((i) => (i === severity[0] ? severity[1] : i)), value } };
   }
 
   #feltOf({ feels }: Bench, { faults, codes, cellSigmas }: Particle, state: Gaussian | undefined): readonly Felt[] {
@@ -224,6 +254,10 @@ export class Predictor {
     const known = new Map<number, Prediction>();
     const sigmas = sigmasOf(this.#dimensions, this.#subject.nuisances(build));
     const batches = new WeakMap<Gaussian, Batch | undefined>();
+    if (method.kind === 'run') {
+      const feels = this.#faults.map((fault) => fault.edits(fault.severity.grades[0]!).length > 0);
+      return { on: undefined, bentBy: undefined, batches, feels, known };
+    }
     if (method.kind !== 'meter') {
       return { on: undefined, bentBy: undefined, batches, feels: this.#feelsByRule(check), known };
     }

@@ -29,12 +29,23 @@ export interface LowAndHigh {
   readonly high: number;
 }
 
+/** What a unit on the stand is run against, its field full, and what is read meanwhile. */
+export interface RunSetup {
+  readonly rpm: number;
+  /** Held between output post and case by load and battery. */
+  readonly volts: number;
+  /** Amperes from the output post, or mean volts of the phase tap against the case. */
+  readonly shows: 'output' | 'tap';
+}
+
 /** How a check's result comes about. */
 export type Method =
   /** A meter, tester or lamp between two places. `isolation`: more ohms are never worse. */
   | { readonly kind: 'meter'; readonly setup: Setup; readonly isolation?: boolean }
   /** The meter's own leads held together. */
   | { readonly kind: 'leads' }
+  /** An instrument on the running unit. */
+  | { readonly kind: 'run'; readonly setup: RunSetup }
   /** A length in mm under a caliper, with the least that may stay in service. */
   | {
       readonly kind: 'length';

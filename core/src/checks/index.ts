@@ -10,6 +10,7 @@ export {
   type Method,
   type Outcome,
   type PresentFault,
+  type RunSetup,
   type TwinPair,
   type Word,
 } from './check.ts';

@@ -1,5 +1,6 @@
-import type { Check, Odds } from '../checks/index.ts';
+import type { Check, Odds, PresentFault, RunSetup } from '../checks/index.ts';
 import type { Edit, Network } from '../circuit/index.ts';
+import type { OutputModel } from '../curves/index.ts';
 import type { Fact } from './fact.ts';
 
 /** A number a machine is described by, with all that is known of it: the schema reads as its manual. */
@@ -37,6 +38,30 @@ export interface Variant<M> {
 export interface Severity {
   readonly unit: 'ohms' | 'volts' | 'turns' | 'none';
   readonly grades: readonly number[];
+}
+
+/** A fault as a running machine has it. */
+export interface RunningFault extends PresentFault {
+  readonly edits: readonly Edit[];
+}
+
+/** What a running machine shows. */
+export interface Ran {
+  readonly value: number;
+  /** How far the value moves for one unit of an uncertain quantity, by its name. */
+  readonly moves: Readonly<Record<string, number>>;
+  /** Standard uncertainty of the model itself. */
+  readonly sigma: number;
+}
+
+/** Runs one machine; what was run once is remembered. */
+export type Runner = (build: Build, setup: RunSetup, faults: readonly RunningFault[]) => Ran;
+
+/** What must be known before a machine may run, and what then forbids it. */
+export interface StandRules {
+  /** Checks at rest, by id: done, or somebody answers for it. */
+  readonly first: readonly string[];
+  readonly dangers: readonly { readonly species: readonly string[]; readonly name: string; readonly why: string }[];
 }
 
 /** What is wrong with a part. */
@@ -81,7 +106,13 @@ export interface AssemblyState {
   readonly id: string;
   readonly name: string;
   readonly minutes: number;
+  /** On the stand: what is done there is advised once the machine is there, never before. */
+  readonly running?: true;
 }
+
+/** The state that a machine comes in. */
+export const asReceived = (assemblies: readonly AssemblyState[]): AssemblyState =>
+  assemblies.find(({ running }) => !running)!;
 
 export interface Complaint {
   readonly id: string;
@@ -105,6 +136,9 @@ export interface Subject {
   readonly symmetries: readonly Readonly<Record<string, string>>[];
   readonly builds: readonly Build[];
   readonly network: (build: Build, assembly: string) => Network;
+  /** For what is read while it runs; a subject without such checks has none. */
+  readonly run?: Runner;
+  readonly standRules?: StandRules;
   readonly nuisances: (build: Build) => readonly Nuisance[];
   readonly parts: readonly Part[];
   readonly items: readonly Item[];
@@ -151,6 +185,10 @@ export interface Family<M> {
   readonly symmetries: readonly Readonly<Record<string, string>>[];
   readonly builds: (machine: M) => readonly Build[];
   readonly network: (machine: M, build: Build, assembly: string) => Network;
+  readonly runner: (machine: M) => Runner;
+  readonly standRules: StandRules;
+  /** Its output against speed. `statorSigma`: how well the winding's resistance is known, relative. */
+  readonly output: (machine: M, build: Build, faults: readonly RunningFault[], statorSigma: number) => OutputModel;
   readonly nuisances: (machine: M, build: Build) => readonly Nuisance[];
   readonly parts: (machine: M) => readonly Part[];
   readonly items: (machine: M) => readonly Item[];
@@ -204,10 +242,17 @@ export function apply<M>(family: Family<M>, machine: M, variants: readonly Varia
     ...likes.flatMap(({ name, machine: of }) => buildsOf(of, (1 - asCheckedIn) / likes.length, name)),
   ];
   const machineOf = (build: Build): M => own.get(kinOf(build))!;
+  const runners = new Map<M, Runner>();
+  const runnerOf = (of: M): Runner => {
+    const known = runners.get(of) ?? family.runner(of);
+    runners.set(of, known);
+    return known;
+  };
   return {
     ...fixedOf(family, machine),
     builds: withStrewn(builds),
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
+    run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
     nuisances: (build) =>
       family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
         return { name, sigma: notStrewn.includes(name) ? sigma : sigma * (build.strewn?.times ?? 1) };
@@ -221,11 +266,12 @@ function comparable<M>(family: Family<M>, a: M, b: M): boolean {
   return shape(a) === shape(b);
 }
 
-const fixedOf = <M>(family: Family<M>, machine: M): Omit<Subject, 'builds' | 'network' | 'nuisances'> => ({
+const fixedOf = <M>(family: Family<M>, machine: M): Omit<Subject, 'builds' | 'network' | 'run' | 'nuisances'> => ({
   name: family.name,
   complaints: family.complaints,
   assemblies: family.assemblies,
   symmetries: family.symmetries,
+  standRules: family.standRules,
   parts: family.parts(machine),
   items: family.items(machine),
   faults: family.faults(machine),

@@ -33,11 +33,10 @@ export {
   phases,
   ratingPoint,
   type Run,
-  type RunningFault,
   type Stand,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
-export { kinOf } from './family.ts';
+export { asReceived, kinOf } from './family.ts';
 export type {
   AssemblyState,
   Build,
@@ -49,6 +48,9 @@ export type {
   OnVehicle,
   Nuisance,
   Part,
+  Ran,
+  Runner,
+  RunningFault,
   Severity,
   Subject,
 } from './family.ts';

@@ -1,3 +1,4 @@
+export { type Fit, fit, type Observation, type PriorParameter } from './fit.ts';
 export {
   type Gaussian,
   gaussianAlong,

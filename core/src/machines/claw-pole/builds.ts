@@ -46,6 +46,9 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
     ...diodePlaces(machine).map((place) => ({ name: `leak:${place}`, sigma: 0.8 })),
     ...phases.map((phase) => ({ name: `exciter-leak:${phase}`, sigma: 1 })),
     ...['core', 'rotor-core', 'output'].map((place) => ({ name: `insulation-${place}`, sigma: 1.2 })),
+    // Running: field strength and reactance follow from the plate only roughly.
+    { name: 'flux', sigma: 0.1 },
+    { name: 'inductance', sigma: 0.12 },
     { name: 'regulator', sigma: 1 },
     // An output stage that is off: anything from 100 kΩ to nothing a meter shows.
     { name: 'regulator-drive', sigma: 2.5 },

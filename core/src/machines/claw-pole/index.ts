@@ -7,11 +7,15 @@ import { clawPoleFacts } from './facts.ts';
 import { clawPoleChain, clawPoleFaults } from './faults/index.ts';
 import { clawPoleOnVehicle } from './on-vehicle.ts';
 import { type ClawPole, clawPoleGeneric } from './parameters.ts';
+import { clawPoleOutput } from './output.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
+import { clawPoleRunner } from './runner.ts';
+import { clawPoleStandRules } from './stand-rules.ts';
 
 /** Minutes of taking apart [from memory]. */
 const assemblies: readonly AssemblyState[] = [
-  { id: 'closed', name: 'Closed', minutes: 0 },
+  { id: 'stand', name: 'On the stand', minutes: 0, running: true },
+  { id: 'closed', name: 'Closed', minutes: 4 },
   { id: 'opened', name: 'Opened, regulator off', minutes: 5 },
   { id: 'unsoldered', name: 'Stator unsoldered', minutes: 15 },
 ];
@@ -32,6 +36,9 @@ export const clawPole: Family<ClawPole> = {
   assemblies,
   symmetries,
   builds: clawPoleBuilds,
+  runner: clawPoleRunner,
+  standRules: clawPoleStandRules,
+  output: (machine, build, faults, statorSigma) => clawPoleOutput(machine, build as ClawPoleBuild, faults, statorSigma),
   network: (machine, build, assembly) => clawPoleNetwork(machine, build as ClawPoleBuild, assembly as Assembly),
   nuisances: (machine, build) => clawPoleNuisances(machine, build as ClawPoleBuild),
   parts: clawPoleParts,
@@ -50,7 +57,6 @@ export {
   excitationOf,
   ratingPoint,
   type Run,
-  type RunningFault,
   type Stand,
 } from './running.ts';
 export {

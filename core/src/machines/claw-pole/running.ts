@@ -9,8 +9,9 @@ import {
   type TurningNetwork,
 } from '../../circuit/index.ts';
 import { type Orders, ordersOf } from '../../waveform/index.ts';
+import type { RunningFault } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
-import { clawPoleNetwork, lead, leg, supplyNode } from './circuit.ts';
+import { clawPoleNetwork, lead, leg, supplyNode, usual } from './circuit.ts';
 import { type ClawPole, phases, windingLeads } from './parameters.ts';
 
 /** What the running machine is beside its resistances, a star winding standing for a delta's. */
@@ -20,16 +21,8 @@ export interface Excitation {
   readonly fluxWebers: number;
   /** Synchronous inductance of a phase. */
   readonly henries: number;
-  /** Field current of full field, rotor at 20 °C. */
+  /** Field current of full field when the plate's figures were taken, rotor at 20 °C. */
   readonly fullAmps: number;
-}
-
-/** A fault at a severity, as the running machine has it. */
-export interface RunningFault {
-  readonly species: string;
-  readonly place: string;
-  readonly severity: number;
-  readonly edits: readonly Edit[];
 }
 
 /** What the machine is run against. */
@@ -41,8 +34,8 @@ export interface Stand {
   readonly batteryOhms: number;
   readonly cableOhms: number;
   readonly celsius: Celsius;
-  /** Full field, or that at which the regulator holds so many volts at the output. */
-  readonly regulatedVolts: number | undefined;
+  /** Full field by way of the regulator, from where the machine feeds it; or past it, from the output post. */
+  readonly field: 'own' | 'bypassed';
 }
 
 /** The running machine as instruments see it, one electrical period of its steady state. */
@@ -68,6 +61,8 @@ export const ratingPoint = (machine: ClawPole): { rpm: number; volts: number } =
   rpm: 6000,
   volts: machine.ratedVolts === 12 ? 13.5 : 27,
 });
+/** What a regulator drops when it is fully on, V [from memory]. */
+const regulatorDrop = 0.6;
 /** Volts that a diode drops under load, and where its current begins [from memory]. */
 const diodeVolts = { silicon: 0.95, 'low-loss': 0.6 } as const;
 const kneeVolts = { silicon: 0.55, 'low-loss': 0.32 } as const;
@@ -95,11 +90,19 @@ export function excitationOf(machine: ClawPole, build: ClawPoleBuild): Excitatio
   const v1 = (2 / Math.PI) * (volts + 2 * diodeVolts[build.diodeKind]);
   const square = (fluxWebers * speed) ** 2 - v1 ** 2 - 2 * v1 * ohms * amps;
   const reactance = Math.sqrt(Math.max(square / amps ** 2 - ohms ** 2, 0));
-  return { polePairs, fluxWebers, henries: reactance / speed, fullAmps: volts / machine.rotorOhms };
+  return {
+    polePairs,
+    fluxWebers,
+    henries: reactance / speed,
+    fullAmps: (volts - regulatorDrop) / (machine.rotorOhms + 2 * usual.brushOhms),
+  };
 }
 
-/** Share of the full flux at a share of the full field's ampere-turns. */
-export const fluxShare = (field: number): number => ((1 + saturation) * field) / (1 + saturation * field);
+/** Share of the full flux at a share of the full field's ampere-turns; iron that saturates so many times as usual. */
+export function fluxShare(field: number, saturates = 1): number {
+  const s = saturation * saturates;
+  return ((1 + s) * field) / (1 + s * field);
+}
 
 /** The machine on a stand, its field at `flux`: coils for the stator, all else as on the bench. */
 export function clawPoleTurning(
@@ -199,25 +202,23 @@ function fieldOhms(machine: ClawPole, build: ClawPoleBuild, faults: readonly Run
 const turnsLeft = (faults: readonly RunningFault[]): number =>
   faults.reduce((left, { species, severity }) => (species === 'rotor-turns' ? left * (1 - severity) : left), 1);
 
-/** What a regulator drops when it is fully on, V [from memory]. */
-const regulatorDrop = 0.6;
 const mostRounds = 12;
 const settledShare = 2e-3;
 
-/** The steady state on a stand. The field current follows from the volts that feed it, and those from it. */
+/** The steady state on a stand, field full. The field current follows from the volts that feed it, and those from it. */
 export function clawPoleRun(
   machine: ClawPole,
   build: ClawPoleBuild,
   faults: readonly RunningFault[],
   stand: Stand,
-  excitation = excitationOf(machine, build),
+  excitation: Excitation = excitationOf(machine, build),
   stepsPerPeriod?: number,
 ): Run {
   const { polePairs, fluxWebers, fullAmps } = excitation;
   const electricalHertz = (stand.rpm * polePairs) / 60;
   const ohms = fieldOhms(machine, build, faults, stand.celsius.windings);
   const turns = turnsLeft(faults);
-  const supply = supplyNode(machine);
+  const [supply, drop] = stand.field === 'own' ? [supplyNode(machine), regulatorDrop] : ['output', 0];
   const at = (fieldAmps: number) => {
     const flux = fluxWebers * fluxShare((fieldAmps * turns) / fullAmps);
     const network = clawPoleTurning(machine, build, faults, stand, { ...excitation, fluxWebers: flux });
@@ -225,10 +226,10 @@ export function clawPoleRun(
     return new Turning(network, 'case', stand.celsius).steady({ electricalHertz, draws, stepsPerPeriod });
   };
   const mean = (samples: Float64Array) => samples.reduce((sum, one) => sum + one, 0) / samples.length;
-  let fieldAmps = Math.max(stand.batteryVolts - regulatorDrop, 0) / ohms;
+  let fieldAmps = Math.max(stand.batteryVolts - drop, 0) / ohms;
   let period = at(fieldAmps);
   for (let round = 0; round < mostRounds; round++) {
-    const most = Math.max(mean(period.volts(supply)) - regulatorDrop, 0) / ohms;
+    const most = Math.max(mean(period.volts(supply)) - drop, 0) / ohms;
     if (Math.abs(most - fieldAmps) <= settledShare * fullAmps) break;
     fieldAmps = most;
     period = at(fieldAmps);

@@ -2,7 +2,7 @@ import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { anyOutcomes, type Check, findingsOf, type LowAndHigh, mayShow, type Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
-import { type Subject, subjectOf } from '@refectum/core/machines';
+import { asReceived, type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
 import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import { type Remote, wrap } from 'comlink';
@@ -384,7 +384,7 @@ export class Bench {
     }
     // What was worked on has been put together again.
     if (newest && newest.round < this.round && this.#served.works.length < this.#works.length)
-      return { ...place, assembly: subjectOf(this.#served.machine).assemblies[0]!.id };
+      return { ...place, assembly: asReceived(subjectOf(this.#served.machine).assemblies).id };
     const known = this.#served.readings.some(({ id }) => id === newest?.id);
     const check = known ? undefined : subjectOf(this.#served.machine).checks.find(({ id }) => id === newest?.check);
     return { ...place, assembly: check?.assembly || place.assembly };

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asReceived } from '@refectum/core/machines';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
   const { bench }: { bench: Bench } = $props();
@@ -9,7 +10,7 @@
   <select class="select w-full" value={bench.check?.id} onchange={(e) => void bench.pick(e.currentTarget.value)}>
     {#each bench.subject.assemblies as state (state.id)}
       <optgroup label={state.name}>
-        {#each bench.checks.filter((c) => (c.assembly || bench.subject.assemblies[0]!.id) === state.id) as c (c.id)}
+        {#each bench.checks.filter((c) => (c.assembly || asReceived(bench.subject.assemblies).id) === state.id) as c (c.id)}
           <option value={c.id}>{c.name}</option>
         {/each}
       </optgroup>

@@ -3,7 +3,7 @@ import { type CourseId } from '@refectum/core/verdict';
 import type { Teller } from '@refectum/core/belief';
 import { type Check, mayShow } from '@refectum/core/checks';
 import { multimeters } from '@refectum/core/instruments';
-import { familyOf, type Machine, subjectOf, type Variant } from '@refectum/core/machines';
+import { asReceived, familyOf, type Machine, subjectOf, type Variant } from '@refectum/core/machines';
 import { buildsOf, pricesOf, type ShelfModel } from '@refectum/core/shelf';
 import { type DrainEntry, vehicleSubject } from '@refectum/core/vehicle';
 import { type JobFile, jobFileVersion } from '@refectum/core/record';
@@ -176,7 +176,7 @@ export async function checkIn(
       due: entry.due || null,
       shopId,
       tag,
-      assembly: familyOf(entry.machine).assemblies[0]!.id,
+      assembly: asReceived(familyOf(entry.machine).assemblies).id,
       meter,
       celsius: 20,
       prices: shelved ? pricesOf(shelved) : { items: {} },
@@ -339,7 +339,11 @@ export async function addWork(
       .onConflictDoNothing();
     await db
       .update(job)
-      .set({ assembly: familyOf(row.machine).assemblies[0]!.id, changedAt: new Date(), changedBy: entry.technician })
+      .set({
+        assembly: asReceived(familyOf(row.machine).assemblies).id,
+        changedAt: new Date(),
+        changedBy: entry.technician,
+      })
       .where(eq(job.id, row.id));
     await announce(db, tag);
   });

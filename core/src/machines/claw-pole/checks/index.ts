@@ -8,6 +8,7 @@ import { fieldThroughBrushes } from './field.ts';
 import { leadsNull } from './leads.ts';
 import { regulatorTwin } from './regulator.ts';
 import { rotorChecks } from './rotor.ts';
+import { onStand } from './stand.ts';
 import { statorPairs, statorToCore } from './stator.ts';
 
 /** In the order of work. */
@@ -32,6 +33,7 @@ const catalogue: readonly ((machine: ClawPole) => Check[])[] = [
   diodesAlone,
   exciterAlone,
   statorToCore,
+  onStand,
 ];
 
 export const clawPoleChecks = (machine: ClawPole): readonly Check[] => catalogue.flatMap((make) => make(machine));

@@ -1,0 +1,26 @@
+import { type Belief, type Case, chanceThat, type Reading } from '../belief/index.ts';
+import type { Gate } from './assessment.ts';
+
+/** A danger less likely than this doesn't stop a run [our estimate]. */
+const bearable = 0.05;
+
+/** Whether the unit may run on the stand, by what was read at rest. Undefined for what never runs there. */
+export function gateOf(opened: Case, belief: Belief, readings: readonly Reading[]): Gate | undefined {
+  const { standRules } = opened.subject;
+  if (!standRules) return undefined;
+  const missing = standRules.first.flatMap((id) => {
+    const check = opened.checks.find((one) => one.id === id);
+    const done = readings.some((reading) => reading.check.id === id && reading.outcome.kind !== 'no-access');
+    return check && !done ? [{ check: id, why: `Not looked at yet: ${check.name}.` }] : [];
+  });
+  const dangers = standRules.dangers.flatMap(({ species, name, why }) => {
+    const chance = chanceThat(opened, belief, (faults) =>
+      faults.some((f) => species.includes(opened.faults[f]!.species)),
+    );
+    return chance >= bearable ? [{ check: undefined, why: `${name}, ${percent(chance)} likely: ${why}.` }] : [];
+  });
+  const reasons = [...dangers, ...missing];
+  return { green: reasons.length === 0, reasons };
+}
+
+const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : `${Math.round(100 * chance)} %`);

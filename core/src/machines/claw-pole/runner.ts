@@ -1,0 +1,99 @@
+import type { RunSetup } from '../../checks/index.ts';
+import type { Ran, Runner, RunningFault } from '../family.ts';
+import type { ClawPoleBuild } from './builds.ts';
+import { type ClawPole, phases } from './parameters.ts';
+import { clawPoleRun, type Excitation, excitationOf, type Stand } from './running.ts';
+
+/** Coarser steps than a trace needs, a prime number as there: within 1 % of the mean, which is known worse than that. */
+const steps = 97;
+/** Relative standard uncertainty of an output current foreseen from the plate's figures, and of a stand's speed [from memory]. */
+const modelShare = 0.03;
+const speedShare = 0.01;
+/** Of the tap's share of the output. */
+const tapSigma = 0.01;
+/** Diode volts of a hot rectifier; windings as warm as a few minutes at full output make them [from memory]. */
+const warm = { windings: 70, diodes: 70 } as const;
+const kelvin = 15;
+
+/** What moves a sound machine's output, and by how much it is tried. */
+const trials: Readonly<Record<string, number>> = {
+  flux: 0.05,
+  inductance: 0.05,
+  stator: 0.1,
+  rotor: 0.05,
+  brushes: 0.3,
+};
+
+/** Runs one claw-pole alternator, field full past its regulator. Every place that equal phases turn into another is one run. */
+export function clawPoleRunner(machine: ClawPole): Runner {
+  const known = new Map<string, number>();
+  const shown = (build: ClawPoleBuild, setup: RunSetup, faults: readonly RunningFault[], off: Off = {}): number => {
+    const key = JSON.stringify([build.connection, build.diodeKind, setup, faults, off]);
+    let value = known.get(key);
+    if (value === undefined) known.set(key, (value = run(machine, build, setup, faults, off)));
+    return value;
+  };
+  return (build, setup, faults): Ran => {
+    const own = build as ClawPoleBuild;
+    const value = shown(own, setup, setup.shows === 'output' ? faults.map(atFirstPhase) : faults);
+    if (setup.shows === 'tap') return { value, moves: {}, sigma: tapSigma * setup.volts };
+    const sound = shown(own, setup, []);
+    const share = (off: Off, by: number) => (shown(own, setup, [], off) / sound - 1) / by;
+    const moves = Object.entries(trials).map(([name, by]) => [name, value * share({ [name]: by }, by)] as const);
+    const perKelvin = share({ celsius: kelvin }, kelvin);
+    const perSpeed = share({ rpm: speedShare }, 1);
+    const sigma = Math.hypot(modelShare * value, perSpeed * value, 0.3);
+    return { value, moves: { ...Object.fromEntries(moves), celsius: value * perKelvin }, sigma };
+  };
+}
+
+/** By how much of itself a quantity is off; `celsius` in kelvin. */
+type Off = Readonly<Record<string, number>>;
+
+function run(
+  machine: ClawPole,
+  build: ClawPoleBuild,
+  { rpm, volts, shows }: RunSetup,
+  faults: readonly RunningFault[],
+  off: Off,
+): number {
+  const by = (name: string) => 1 + (off[name] ?? 0);
+  const own: ClawPole = {
+    ...machine,
+    statorPairOhms: machine.statorPairOhms * by('stator'),
+    rotorOhms: machine.rotorOhms * by('rotor'),
+  };
+  const plate = excitationOf(machine, build);
+  const excitation: Excitation = {
+    ...plate,
+    fluxWebers: plate.fluxWebers * by('flux'),
+    henries: plate.henries * by('inductance'),
+  };
+  const celsius = { windings: warm.windings + (off.celsius ?? 0), diodes: warm.diodes + (off.celsius ?? 0) };
+  const held: Stand = {
+    rpm: rpm * by('rpm'),
+    loadOhms: 1e3,
+    batteryVolts: volts,
+    batteryOhms: 1e-4,
+    cableOhms: 1e-4,
+    celsius,
+    field: 'bypassed',
+  };
+  const brushes = off.brushes === undefined ? [] : [brushesOff(off.brushes)];
+  const found = clawPoleRun(own, build, [...faults, ...brushes], held, excitation, steps);
+  return shows === 'output' ? found.amps.mean : found.tap.mean;
+}
+
+const brushesOff = (share: number): RunningFault => ({
+  species: 'brushes',
+  place: '',
+  severity: share,
+  edits: ['brush:1', 'brush:2'].map((element) => ({ element, scale: 1 + share })),
+});
+
+/** The same fault on the first phase and the positive side: an output current doesn't tell them apart. */
+function atFirstPhase(fault: RunningFault): RunningFault {
+  const place = fault.place.replace(/[ABC]/, phases[0]).replace('-', '+');
+  const moved = (element: string) => (fault.place === '' ? element : element.replace(fault.place, place));
+  return { ...fault, place, edits: fault.edits.map((edit) => ({ ...edit, element: moved(edit.element) })) };
+}

@@ -1,0 +1,109 @@
+import { expect } from 'chai';
+import { outputCurve } from '../src/curves/index.ts';
+import { type ClawPole, clawPoleBuilds, clawPoleGeneric, familyOf } from '../src/machines/index.ts';
+import { fit } from '../src/numeric/index.ts';
+import { normalFrom, seeded } from './dice.ts';
+
+/** NIST Statistical Reference Datasets, nonlinear regression, Misra1a (monomolecular adsorption; from memory). */
+const misra1a = {
+  x: [77.6, 114.9, 141.1, 190.8, 239.9, 289.0, 332.8, 378.4, 434.8, 477.3, 536.8, 593.1, 689.1, 760.0],
+  y: [10.07, 14.73, 17.94, 23.93, 29.61, 35.18, 40.02, 44.82, 50.76, 55.05, 61.01, 66.4, 75.47, 81.78],
+  start: [500, 1e-4],
+  certified: [238.94212918, 5.5015643181e-4],
+  deviations: [2.7070075241, 7.2668688436e-6],
+  squares: 0.12455138894,
+};
+
+describe('fitting', () => {
+  it('finds the certified parameters, deviations and residual of NIST’s Misra1a from its first start', () => {
+    const { x, y, start, certified, deviations, squares } = misra1a;
+    const found = fit(
+      (at: number, [b1, b2]) => b1! * (1 - Math.exp(-b2! * at)),
+      x.map((at, i) => ({ at, value: y[i]!, sigma: 1 })),
+      start.map((mean) => ({ mean, sigma: Infinity })),
+      1e-5,
+      start,
+    );
+    const residual = found.squares / (x.length - 2);
+    certified.forEach((value, i) => {
+      expect(found.parameters[i]!).closeTo(value, 1e-6 * value);
+      expect(Math.sqrt(found.covariance[i]![i]! * residual)).closeTo(deviations[i]!, 1e-4 * deviations[i]!);
+    });
+    expect(found.squares).closeTo(squares, 1e-8);
+  });
+  it('with one point and a prior weighs them by their variances', () => {
+    const found = fit((at: number, [a]) => a! * at, [{ at: 2, value: 6, sigma: 2 }], [{ mean: 1, sigma: 1 }]);
+    // a from the point is 3 ± 1, from the prior 1 ± 1.
+    expect(found.parameters[0]).closeTo(2, 1e-6);
+    expect(found.covariance[0]![0]).closeTo(0.5, 1e-6);
+    expect(found.predict(10).sigma).closeTo(10 * Math.SQRT1_2, 1e-4);
+  });
+});
+
+describe('the output curve', () => {
+  const machine: ClawPole = { ...clawPoleGeneric(12, 100), connection: 'star', diodeKind: 'silicon' };
+  const build = clawPoleBuilds(machine)[0]!;
+  const at = { rpm: 6000, volts: 13.5, celsius: 60 };
+
+  /** Machines off their plate, read at speeds a bench reaches, and what they would give at 6,000 rpm. */
+  function trials(count: number, statorSigma: number) {
+    const model = familyOf(machine).output(machine, build, [], statorSigma);
+    const normal = normalFrom(seeded(20261125));
+    return Array.from({ length: count }, () => {
+      const off = [0.1 * normal(), 0.12 * normal(), statorSigma * normal(), 0.3 * normal()];
+      const points = [1500, 2000, 2700, 3500].map((rpm) => {
+        const point = { ...at, rpm };
+        return { ...point, amps: model.amps(point, off) * (1 + 0.015 * normal()) };
+      });
+      const curve = outputCurve(model, points);
+      return { curve, found: curve.foresee(at), truth: model.amps(at, off) };
+    });
+  }
+
+  for (const [statorSigma, within] of [
+    [0.3, 0.04],
+    [0.05, 0.03],
+  ] as const) {
+    it(`four points up to 3,500 rpm, resistance known to ${100 * statorSigma} %: 6,000 rpm mostly within ${100 * within} %, inside its interval`, () => {
+      const all = trials(12, statorSigma);
+      const near = all.filter(({ found, truth }) => Math.abs(found.amps / truth - 1) <= within);
+      const covered = all.filter(({ found, truth }) => found.low <= truth && truth <= found.high);
+      // Of twelve, 95 % leave out three or more in two cases of a hundred.
+      expect(near.length).greaterThan(9);
+      expect(covered.length).greaterThan(9);
+      expect(all.every(({ found }) => (found.high - found.low) / found.amps < 0.16)).equal(true);
+    });
+  }
+  it('a plate’s figures come out at the plate’s point', () => {
+    const model = familyOf(machine).output(machine, build, [], 0.3);
+    expect(model.amps({ rpm: 6000, volts: 13.5, celsius: 20 }, [0, 0, 0, 0])).closeTo(100, 3);
+  });
+  it('the shape tells a lost phase, a shorted diode and a sound machine apart', () => {
+    const hidden = (id: string, severity: number) => {
+      const { species, place, edits } = familyOf(machine)
+        .faults(machine)
+        .find((fault) => fault.id === id)!;
+      return [{ species, place, severity, edits: edits(severity) }];
+    };
+    const all = { sound: [], phase: hidden('stator-open:A', 1), short: hidden('diode-shorted:A+', 0.05) };
+    const models = Object.entries(all).map(
+      ([name, faults]) => [name, familyOf(machine).output(machine, build, faults, 0.3)] as const,
+    );
+    for (const [truth, model] of models) {
+      const points = [1800, 2400, 3200, 4500].map((rpm) => ({
+        ...at,
+        rpm,
+        amps: model.amps({ ...at, rpm }, [0.05, -0.05, 0.1, 0]),
+      }));
+      const best = models.map(([name, of]) => ({ name, evidence: outputCurve(of, points).fit.evidence }));
+      best.sort((a, b) => b.evidence - a.evidence);
+      expect(best[0]!.name).equal(truth);
+      // A lost phase and a short are alike in shape; a sound machine is like neither.
+      const of = (sound: boolean) => best.find(({ name }) => (name === 'sound') === sound)!.evidence;
+      expect(Math.abs(of(true) - of(false)), truth).greaterThan(3);
+    }
+  });
+  it('asks for a point', () => {
+    expect(() => outputCurve(familyOf(machine).output(machine, build, [], 0.3), [])).throw(RangeError, /needs a point/);
+  });
+});
