@@ -1,5 +1,6 @@
 import type { Setup } from '../instruments/index.ts';
 import type { Unit } from '../quantity/index.ts';
+import type { Orders } from '../waveform/index.ts';
 
 /** A fault as a check sees it: which species, where, and how bad (in the fault's own severity unit). */
 export interface PresentFault {
@@ -63,6 +64,8 @@ export type Method =
       readonly watched?: (seen: LowAndHigh) => string;
       /** Which outcome a table of pairs stands for, where the part is compared with a twin. */
       readonly compared?: (pairs: readonly TwinPair[]) => string;
+      /** Which outcome the orders of a trace stand for; none where they fit no pattern. */
+      readonly traced?: (orders: Orders) => string | undefined;
     };
 
 /** A thing done at the bench. */

@@ -1,4 +1,5 @@
 import type { Setup } from '../instruments/index.ts';
+import type { Orders } from '../waveform/index.ts';
 import type { Check, FindingOutcome, PresentFault, TwinPair } from './check.ts';
 
 interface MeterCheck {
@@ -59,10 +60,11 @@ interface FindingCheck {
   /** Chances by species of fault. */
   readonly odds: Odds;
   readonly compared?: (pairs: readonly TwinPair[]) => string;
+  readonly traced?: (orders: Orders) => string | undefined;
 }
 
 /** A check by eye, ear or hand. */
-export const findingCheck = ({ id, outcomes, usual, odds, compared, ...rest }: FindingCheck): Check => ({
+export const findingCheck = ({ id, outcomes, usual, odds, compared, traced, ...rest }: FindingCheck): Check => ({
   ...rest,
   id,
   species: id,
@@ -74,6 +76,7 @@ export const findingCheck = ({ id, outcomes, usual, odds, compared, ...rest }: F
     outcomes,
     chances: (faults) => tilted(usual, odds, faults),
     ...(compared ? { compared } : {}),
+    ...(traced ? { traced } : {}),
   },
 });
 

@@ -1,1 +1,2 @@
 export { mostOrder, type Orders, ordersOf } from './orders.ts';
+export { type ReadTrace, readTrace } from './trace.ts';

@@ -7,6 +7,7 @@ import { families } from '@refectum/core/machines';
 import { type DrainEntry, type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { Warning } from '@refectum/core/shelf';
 import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
+import type { TakenRunStep } from './run-log.ts';
 import type { Stand } from './stands.ts';
 
 /** Where a reading is taken. */
@@ -65,6 +66,8 @@ export interface Job {
   readonly moves: readonly Move[];
   /** A key-off drain followed fuse by fuse. */
   readonly drain: readonly TakenDrainStep[];
+  /** What was run on the stand beside the checks: the points of its output. */
+  readonly runs: readonly TakenRunStep[];
 }
 
 /** What was done to the unit between two rounds of readings. */

@@ -12,6 +12,7 @@ import { families } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
+import type { RunStep } from './run-log.ts';
 import { standIds, type Stand } from './stands.ts';
 
 /** What comes in through a form or the API; the same schema on both sides. */
@@ -139,6 +140,38 @@ export const drainStepSchema = object({
       amps: drainAmps.required(),
       leftOut: boolean().required(),
     }).noUnknown();
+  }),
+});
+
+const bounded = (name: string, least: number, most: number, unit: string) =>
+  number()
+    .typeError(`${name} must be a number — got “\${originalValue}”`)
+    .min(least, `${name}: at least ${least} ${unit} — got \${value}`)
+    .max(most, `${name}: at most ${most} ${unit} — got \${value}`);
+
+/** A point of the output test, as it is typed and as it is sent. */
+export const outputPoint = {
+  rpm: bounded('Rotor speed', 300, 25_000, 'rpm').required('At what rotor speed?'),
+  volts: bounded('Volts', 5, 60, 'V').required('At what volts?'),
+  amps: bounded('Amps', 0, 1000, 'A').required('How many amps?'),
+  celsius: bounded('Temperature', -40, 250, '°C').optional(),
+};
+
+export const runStepSchema = object({
+  id: id(),
+  at: moment(),
+  round: number().integer().min(1).max(99).required(),
+  technician,
+  step: lazy((step: { kind?: unknown } | undefined) => {
+    const kind = (name: RunStep['kind']) => string().oneOf([name]).required();
+    if (step?.kind === 'struck') return object({ kind: kind('struck'), step: id() }).noUnknown();
+    if (step?.kind === 'released')
+      return object({
+        kind: kind('released'),
+        why: string().trim().min(8, 'Say why in a few words').max(300, 'at most 300 characters').required('Why?'),
+        against: array(string().max(300).required()).max(20).required(),
+      }).noUnknown();
+    return object({ kind: kind('point'), ...outputPoint }).noUnknown();
   }),
 });
 

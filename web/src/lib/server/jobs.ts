@@ -21,11 +21,12 @@ import {
   vehicleOf,
 } from '../job.ts';
 import { database, type Queryable } from './db/connect.ts';
-import { drainStep, job, move, reading, shop, strike, technician, verdict, work } from './db/schema.ts';
+import { drainStep, job, move, reading, runStep, shop, strike, technician, verdict, work } from './db/schema.ts';
 import { announce } from './live.ts';
 import { metersOf, needMeter } from './meters.ts';
 import { Refused } from './refused.ts';
 import { modelNamed } from './shelf.ts';
+import type { TakenRunStep } from '../run-log.ts';
 import type { Stand } from '../stands.ts';
 
 type JobRow = typeof job.$inferSelect;
@@ -46,7 +47,7 @@ async function needJob(db: Queryable, shopId: string, tag: number, lock = false)
 }
 
 async function complete(db: Queryable, row: JobRow): Promise<Job> {
-  const [people, readings, verdicts, moves, drain, works, meters] = await Promise.all([
+  const [people, readings, verdicts, moves, drain, runs, works, meters] = await Promise.all([
     db.select().from(technician).where(eq(technician.shopId, row.shopId)),
     db
       .select({ reading, strike })
@@ -57,6 +58,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     db.select().from(verdict).where(eq(verdict.jobId, row.id)).orderBy(asc(verdict.decidedAt)),
     db.select().from(move).where(eq(move.jobId, row.id)).orderBy(asc(move.movedAt)),
     db.select().from(drainStep).where(eq(drainStep.jobId, row.id)).orderBy(asc(drainStep.takenAt)),
+    db.select().from(runStep).where(eq(runStep.jobId, row.id)).orderBy(asc(runStep.takenAt)),
     db.select().from(work).where(eq(work.jobId, row.id)).orderBy(asc(work.number)),
     metersOf(row.shopId, db),
   ]);
@@ -126,6 +128,13 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     drain: drain.map(({ id, step, takenAt, technicianId }) => ({
       id,
       step,
+      at: takenAt.toISOString(),
+      technician: name(technicianId),
+    })),
+    runs: runs.map(({ id, step, round, takenAt, technicianId }) => ({
+      id,
+      step,
+      round,
       at: takenAt.toISOString(),
       technician: name(technicianId),
     })),
@@ -302,6 +311,22 @@ export async function addDrainStep(
     await db
       .insert(drainStep)
       .values({ id, jobId: row.id, step, takenAt: new Date(at), technicianId: by })
+      .onConflictDoNothing();
+    await announce(db, tag);
+  });
+}
+
+/** Adds a step to the run stand's log; the same id twice is one step. */
+export async function addRunStep(
+  shopId: string,
+  tag: number,
+  { id, at, round, step, technician: by }: TakenRunStep,
+): Promise<void> {
+  await database().transaction(async (db) => {
+    const row = await needJob(db, shopId, tag, true);
+    await db
+      .insert(runStep)
+      .values({ id, jobId: row.id, round, step, takenAt: new Date(at), technicianId: by })
       .onConflictDoNothing();
     await announce(db, tag);
   });

@@ -1,9 +1,24 @@
 import { type Check, findingCheck } from '../../../checks/index.ts';
+import type { Orders } from '../../../waveform/index.ts';
 import { type ClawPole } from '../parameters.ts';
 import { ratingPoint } from '../running.ts';
 
 const spinning = ['Guard on, no sleeve, ring or glove near the pulley.', 'Never take the battery off while it turns.'];
 const bypassing = ['Load first, then the jumper: unloaded it runs to 15–20 V and more. Seconds, not minutes.'];
+
+/** Of all that alternates, rms: a pattern's own order must carry as much. */
+const strong = 0.5;
+/** Order 3 over order 1: below it a diode is lost, above one is shorted; from our own simulation at 1,800 to 6,000 rpm. */
+const shortedFrom = 0.22;
+
+/** The pattern of a trace by the ratios between its orders: amperes or volts, whatever the battery. */
+export function rippleOf({ rms, ripple }: Orders): string | undefined {
+  const share = (order: number) => rms[order - 1]! / ripple;
+  if (!(ripple > 0)) return undefined;
+  if (share(1) >= strong) return rms[2]! / rms[0]! >= shortedFrom ? 'short' : 'one';
+  if (share(2) >= strong) return 'two';
+  return share(6) >= strong ? 'six' : undefined;
+}
 
 /** The unit clamped on the stand, belt on, battery and load connected. */
 export function onStand(machine: ClawPole): Check[] {
@@ -115,6 +130,7 @@ export function onStand(machine: ClawPole): Check[] {
         'stator-open': [0.02, 0.04, 0.04, 0.9],
         'stator-turns': [0.3, 0.02, 0.02, 0.66],
       },
+      traced: rippleOf,
     }),
     {
       id: 'tap-volts',

@@ -27,6 +27,7 @@ import {
 import type { Place, Plate, ReadingDetail } from '../../job.ts';
 import type { Role, Secret } from '../../people.ts';
 import { type HouseRules, usualRules } from '../../rules.ts';
+import type { RunStep } from '../../run-log.ts';
 import type { Stand } from '../../stands.ts';
 
 const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
@@ -266,6 +267,25 @@ export const drainStep = pgTable(
       .notNull()
       .references(() => job.id),
     step: jsonb().$type<DrainStep>().notNull(),
+    takenAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
+);
+
+/** A step of a session on the run stand; the log only grows. */
+export const runStep = pgTable(
+  'run_step',
+  {
+    /** Made by the client: a step sent twice is one. */
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    round: integer().notNull(),
+    step: jsonb().$type<RunStep>().notNull(),
     takenAt: moment(),
     technicianId: uuid()
       .notNull()

@@ -1,0 +1,7 @@
+declare module 'fft.js' {
+  export default class FFT {
+    constructor(size: number);
+    createComplexArray(): unknown[];
+    realTransform(out: unknown[], data: readonly number[]): void;
+  }
+}

@@ -1,0 +1,94 @@
+import { type Foreseen, outputCurve, type OutputPoint } from '@refectum/core/curves';
+import { familyOf, type Machine, ratingPoint } from '@refectum/core/machines';
+import { type ReadTrace, readTrace } from '@refectum/core/waveform';
+import { expose } from 'comlink';
+import Papa from 'papaparse';
+
+/** The output as fitted, for drawing, and what it says of the rating. */
+export interface FittedOutput {
+  readonly curve: readonly Foreseen[];
+  /** At the rating's point, and at idle where a point lies low enough. */
+  readonly rated: Foreseen;
+  readonly idle: Foreseen | undefined;
+  /** With the windings hot; nothing where a point has no temperature. */
+  readonly hot: Foreseen | undefined;
+  /** Which shapes the points are like, likeliest first, shares of one. */
+  readonly shapes: readonly { readonly name: string; readonly share: number }[];
+}
+
+/** Shapes that a curve can have, each by what stands for it. */
+const shapes: readonly { readonly name: string; readonly fault?: readonly [string, number] }[] = [
+  { name: 'a sound machine' },
+  { name: 'one diode open', fault: ['diode-open:A+', 1] },
+  { name: 'a diode shorted', fault: ['diode-shorted:A+', 0.05] },
+  { name: 'a phase lost', fault: ['stator-open:A', 1] },
+  { name: 'shorted turns', fault: ['stator-turns:A', 0.2] },
+];
+const idleRpm = 1500;
+/** Speed up to which a point must reach for idle to be foreseen. */
+const idlePoint = 1700;
+const ambient = 23;
+const hotCelsius = 110;
+const mostRpm = 7000;
+const drawn = 16;
+
+const curves = {
+  /** `statorSigma`: how well the winding's resistance is known, relative. */
+  output(machine: Machine, points: readonly OutputPoint[], statorSigma: number): FittedOutput {
+    const family = familyOf(machine);
+    const build = family.builds(machine)[0]!;
+    const faults = family.faults(machine);
+    const fits = shapes.flatMap(({ name, fault }) => {
+      const there = faults.find(({ id }) => id === fault?.[0]);
+      if (fault && !there) return [];
+      const hidden = there
+        ? [{ species: there.species, place: there.place, severity: fault![1], edits: there.edits(fault![1]) }]
+        : [];
+      return [{ name, curve: outputCurve(family.output(machine, build, hidden, statorSigma), points) }];
+    });
+    const most = Math.max(...fits.map(({ curve }) => curve.fit.evidence));
+    const weights = fits.map(({ curve }) => Math.exp(curve.fit.evidence - most));
+    const total = weights.reduce((sum, w) => sum + w, 0);
+    const best = fits.find(({ curve }) => curve.fit.evidence === most)!.curve;
+    const volts = points.reduce((sum, point) => sum + point.volts, 0) / points.length;
+    const heats = points.flatMap(({ celsius }) => celsius ?? []);
+    const celsius = heats.length ? heats.reduce((sum, one) => sum + one, 0) / heats.length : undefined;
+    const from = Math.max(800, Math.min(...points.map(({ rpm }) => rpm)) - 700);
+    const speeds = Array.from({ length: drawn }, (_, i) => from + ((mostRpm - from) * i) / (drawn - 1));
+    const rating = ratingPoint(machine);
+    return {
+      curve: speeds.map((rpm) => best.foresee({ rpm, volts, celsius })),
+      rated: best.foresee({ ...rating, celsius: celsius ?? ambient }),
+      idle: points.some(({ rpm }) => rpm <= idlePoint) ? best.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
+      hot: heats.length === points.length ? best.foresee({ ...rating, celsius: hotCelsius }) : undefined,
+      shapes: fits.map(({ name }, i) => ({ name, share: weights[i]! / total })).sort((a, b) => b.share - a.share),
+    };
+  },
+
+  /** A trace out of an oscilloscope's file: two columns, time and what was measured. `told`: share read so far. */
+  async trace(file: File, expectedHertz: number, told: (share: number) => void): Promise<ReadTrace> {
+    const times: number[] = [];
+    const values: number[] = [];
+    await new Promise<void>((done, failed) =>
+      Papa.parse<string[]>(file, {
+        skipEmptyLines: true,
+        chunk: ({ data, meta }) => {
+          for (const row of data) {
+            const [time, value] = row.map((cell) => Number(cell.trim().replace(/^(-?\d+),(\d+)/, '$1.$2')));
+            if (Number.isFinite(time) && Number.isFinite(value)) {
+              times.push(time!);
+              values.push(value!);
+            }
+          }
+          told(meta.cursor / file.size);
+        },
+        complete: () => done(),
+        error: failed,
+      }),
+    );
+    return readTrace(times, values, expectedHertz);
+  },
+};
+
+export type StandWorker = typeof curves;
+expose(curves);
