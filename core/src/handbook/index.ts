@@ -8,4 +8,5 @@ export {
   stateOfCharge,
 } from './battery.ts';
 export { type BrushLeft, brushLeft } from './brush.ts';
+export { driveWatts, mostAmps, usualEfficiency } from './drive.ts';
 export { awgSquare, cableDrop, type CableDrop, dropAtRated, type Gauge, metricGauges } from './cable.ts';

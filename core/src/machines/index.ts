@@ -34,6 +34,7 @@ export {
   ratingPoint,
   type Run,
   type Stand,
+  usualPolePairs,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
 export { asReceived, kinOf } from './family.ts';

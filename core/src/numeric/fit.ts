@@ -24,7 +24,8 @@ export interface Fit<P> {
 }
 
 const mostSteps = 100;
-const settled = 1e-9;
+/** Of the widths that are tried: a model known roughly is settled roughly. */
+const settledShare = 1e-4;
 const trust = { start: 1e-3, harder: 4, softer: 0.25, most: 1e12 } as const;
 
 /**
@@ -80,7 +81,7 @@ export function fit<P>(
       }
       damping *= trust.harder;
     }
-    if (before - squares <= settled * before || damping >= trust.most) break;
+    if (before - squares <= settledShare * tried * before || damping >= trust.most) break;
   }
   const covariance = inverse(normal().matrix);
   const predict = (at: P) => {

@@ -6,6 +6,7 @@ export {
   machineSchema,
   metersOf,
   outcomeSchema,
+  outputPointSchema,
   pricesSchema,
   type ReadingRecord,
   readingSchema,

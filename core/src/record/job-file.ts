@@ -154,6 +154,20 @@ export const workSchema = object({
   technician: text(80).required('a work needs its technician'),
 }).noUnknown('unknown field: ${unknown}');
 
+const between = (name: string, least: number, most: number) =>
+  number()
+    .required(`${name} is missing`)
+    .min(least, `${name}: at least ${least}`)
+    .max(most, `${name}: at most ${most}`);
+
+/** A point of the output test on the stand. */
+export const outputPointSchema = object({
+  rpm: between('rpm', 300, 25_000),
+  volts: between('volts', 5, 60),
+  amps: between('amps', 0, 1000),
+  celsius: number().min(-40).max(250).optional(),
+}).noUnknown('unknown field: ${unknown}');
+
 const variantSchema = object({
   name: text(60).required('a variant needs a name'),
   machine: machineSchema.required('the variant’s machine is missing'),
@@ -177,6 +191,8 @@ export const jobFileSchema = object({
   origin: originSchema.optional().default(undefined),
   /** Ends of rounds, in order. */
   works: array(workSchema).optional().default(undefined),
+  /** Output against speed in the open round, field full by its own regulator. */
+  output: array(outputPointSchema).optional().default(undefined),
   /** What else the model is built as. */
   variants: array(variantSchema).optional().default(undefined),
   /** The shop's own meters that are named in it. */

@@ -145,6 +145,19 @@ export const jobFileJsonSchema = {
         type: 'array',
         items: closed({ fitted: strings, mended: strings, note: text(200), at: time, technician: text(80) }, ['note']),
       },
+      output: {
+        description: 'Points of the output test on the stand, in the open round.',
+        type: 'array',
+        items: closed(
+          {
+            rpm: { type: 'number', minimum: 300, maximum: 25_000 },
+            volts: { type: 'number', minimum: 5, maximum: 60 },
+            amps: { type: 'number', minimum: 0, maximum: 1000 },
+            celsius: { type: 'number', minimum: -40, maximum: 250 },
+          },
+          ['celsius'],
+        ),
+      },
       variants: { type: 'array', items: closed({ name: text(60), machine }) },
       meters: { type: 'array', items: multimeter },
       prices: closed(
@@ -161,7 +174,7 @@ export const jobFileJsonSchema = {
         ['labourPerHour', 'exchange', 'core', 'comeback', 'items'],
       ),
     },
-    ['customer', 'model', 'words', 'origin', 'works', 'variants', 'meters'],
+    ['customer', 'model', 'words', 'origin', 'works', 'output', 'variants', 'meters'],
   ),
 } as const;
 

@@ -58,6 +58,7 @@ export {
   ratingPoint,
   type Run,
   type Stand,
+  usualPolePairs,
 } from './running.ts';
 export {
   type ClawPole,

@@ -19,10 +19,6 @@ export interface ClawPole {
   readonly brushLeastMillimetres: number;
   /** Slip rings, after turning; not every model's is known. */
   readonly ringLeastMillimetres?: number | undefined;
-  /** Half the number of claws; six when it isn't known. */
-  readonly polePairs?: number | undefined;
-  /** Rotor speed at which output begins. */
-  readonly cutInRpm?: number | undefined;
 }
 
 export type ClawPoleNumber =

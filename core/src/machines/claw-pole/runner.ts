@@ -36,7 +36,13 @@ export function clawPoleRunner(machine: ClawPole): Runner {
   return (build, setup, faults): Ran => {
     const own = build as ClawPoleBuild;
     const value = shown(own, setup, setup.shows === 'output' ? faults.map(atFirstPhase) : faults);
-    if (setup.shows === 'tap') return { value, moves: {}, sigma: tapSigma * setup.volts };
+    if (setup.shows === 'tap') {
+      // A sound tap lies in the middle whatever the field; off it, where follows from flux and reactance.
+      const move = (name: string) => (shown(own, setup, faults, { [name]: trials[name]! }) - value) / trials[name]!;
+      const moving = faults.length ? ['flux', 'inductance'] : [];
+      const moves = Object.fromEntries(moving.map((name) => [name, move(name)]));
+      return { value, moves, sigma: tapSigma * setup.volts };
+    }
     const sound = shown(own, setup, []);
     const share = (off: Off, by: number) => (shown(own, setup, [], off) / sound - 1) / by;
     const moves = Object.entries(trials).map(([name, by]) => [name, value * share({ [name]: by }, by)] as const);

@@ -30,9 +30,17 @@
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.setting.assembly);
   const examples: Partial<Record<Unit, string>> = { ohms: '3.1, 1k2 or OL', amps: '0.04 or 40m', millimetres: '7.5' };
   const example = $derived(
-    findings.length || !check ? '1' : (examples[check.unit] ?? (bench.at === 'bench' ? '0.52 or 520m' : '13.8')),
+    findings.length || !check
+      ? '1'
+      : check.method.kind === 'run'
+        ? check.unit === 'amps'
+          ? '72'
+          : '6.7'
+        : (examples[check.unit] ?? (bench.at === 'bench' ? '0.52 or 520m' : '13.8')),
   );
-  const overRange = $derived(!findings.length && (check?.unit === 'volts' || check?.unit === 'ohms'));
+  const overRange = $derived(
+    !findings.length && check?.method.kind !== 'run' && (check?.unit === 'volts' || check?.unit === 'ohms'),
+  );
 
   const lastNull = $derived(check?.method.kind === 'leads' ? nulls[bench.setting.meter] : undefined);
 

@@ -26,7 +26,7 @@ import { announce } from './live.ts';
 import { metersOf, needMeter } from './meters.ts';
 import { Refused } from './refused.ts';
 import { modelNamed } from './shelf.ts';
-import type { TakenRunStep } from '../run-log.ts';
+import { readRunLog, type TakenRunStep } from '../run-log.ts';
 import type { Stand } from '../stands.ts';
 
 type JobRow = typeof job.$inferSelect;
@@ -466,6 +466,11 @@ function describedMeters(found: Job): JobFile['meters'] {
   return own.length ? own.map((known) => ({ ...known, ohms: [...known.ohms], volts: [...known.volts] })) : undefined;
 }
 
+function outputRecord(found: Job): JobFile['output'] {
+  const { points } = readRunLog(found.runs, found.works.length + 1);
+  return points.length ? points.map(({ id: _, ...point }) => point) : undefined;
+}
+
 /** The job in the open format. */
 export function jobFileOf(found: Job): JobFile {
   return {
@@ -485,6 +490,7 @@ export function jobFileOf(found: Job): JobFile {
     works: found.works.length
       ? found.works.map(({ id: _, ...work }) => ({ ...work, fitted: [...work.fitted], mended: [...work.mended] }))
       : undefined,
+    output: outputRecord(found),
     variants: found.variants.length ? [...found.variants] : undefined,
     meters: describedMeters(found),
     prices: { ...found.prices, items: { ...found.prices.items } },

@@ -42,6 +42,7 @@ export async function reportPdf(
   job: Job,
   assessment: Assessment,
   vehicle: VehicleLines | undefined,
+  stand: readonly string[],
   pictures: readonly Shown[],
   shopHeading: string,
 ): Promise<Uint8Array> {
@@ -69,6 +70,7 @@ export async function reportPdf(
       ...(vehicle
         ? [heading('On the vehicle'), { ul: vehicle.readings.map(({ text }) => text) }, vehicle.conclusion]
         : []),
+      ...(stand.length ? [heading('On the run stand'), { ul: [...stand] }] : []),
       heading('Decision'),
       decisionText(job, assessment),
       heading('Findings'),

@@ -9,7 +9,17 @@ import sharp from 'sharp';
 import { assessJobHere } from '../assess.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
-import { addDrainStep, addReading, addVerdict, changeJob, checkIn, findJob, jobFileOf, moveJob } from '../jobs.ts';
+import {
+  addDrainStep,
+  addReading,
+  addRunStep,
+  addVerdict,
+  changeJob,
+  checkIn,
+  findJob,
+  jobFileOf,
+  moveJob,
+} from '../jobs.ts';
 import { hashOf } from '../people/secrets.ts';
 import { importModels } from '../shelf.ts';
 import { addPicture } from '../pictures.ts';
@@ -92,6 +102,15 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       step,
       technician: by,
     });
+  for (const [n, point] of (unit.output ?? []).entries())
+    await addRunStep(shopId, tag, {
+      id: randomUUID(),
+      at: addMinutes(start, 30 + 2 * n).toISOString(),
+      round: 1,
+      step: { kind: 'point', ...point },
+      technician: by,
+    });
+  if (unit.output) await changeJob(shopId, tag, by, { assembly: 'stand' });
   const { id: jobId } = await findJob(shopId, tag);
   for (const [drawing, caption] of unit.pictures ?? [])
     await addPicture(jobId, by, {

@@ -3,6 +3,7 @@ import type { Role } from '../../people.ts';
 import type { Stand } from '../../stands.ts';
 import type { demoDrawings } from './drawings.ts';
 import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
+import type { OutputPoint } from '@refectum/core/curves';
 import type { DrainStep } from '@refectum/core/vehicle';
 import type { CourseId, Prices } from '@refectum/core/verdict';
 
@@ -44,6 +45,8 @@ export interface DemoUnit {
   readonly onVehicle?: readonly (readonly [check: string, result: number | string, told?: Teller])[];
   /** The key-off drain followed, from the beginning, with the minutes. */
   readonly drain?: readonly (readonly [minute: number, step: DrainStep])[];
+  /** Points of the output on the run stand; the unit stays on it. */
+  readonly output?: readonly OutputPoint[];
   /** What was photographed, and what was written beside it. */
   readonly pictures?: readonly (readonly [drawing: keyof typeof demoDrawings, caption: string])[];
   readonly prices?: Prices;
@@ -329,6 +332,30 @@ export const demoUnits: readonly DemoUnit[] = [
       [34, { kind: 'out', circuit: 'F3 instruments', amps: 0.549, leftOut: false }],
       [36, { kind: 'out', circuit: 'F7 work lamps', amps: 0.124, leftOut: true }],
       [38, { kind: 'out', circuit: 'F9 fan', amps: 0.122, leftOut: false }],
+    ],
+  },
+  {
+    customer: 'Heritage Railcar Society',
+    model: 'Railmate 24-80',
+    serial: 'RM 0214',
+    complaint: 'low-charge',
+    words: 'Lamps dim at every stop; growls up the hill.',
+    dueInDays: 5,
+    machine: known(24, 80),
+    meter: 'bench',
+    celsius: 21,
+    truth: [{ fault: 'diode-open:B+', severity: 1 }],
+    done: [
+      ...opening,
+      ['bearings-by-hand', 'smooth'],
+      ['pulley-by-hand', 'right'],
+      ['regulation', 'low'],
+      ['noise', 'growl'],
+    ],
+    output: [
+      { rpm: 1600, volts: 27, amps: 11.5, celsius: 45 },
+      { rpm: 2200, volts: 27, amps: 34, celsius: 55 },
+      { rpm: 3000, volts: 27, amps: 52, celsius: 65 },
     ],
   },
 ];

@@ -46,10 +46,13 @@
         value={bench.setting.assembly}
         onchange={(e) => void bench.change({ assembly: e.currentTarget.value })}
       >
-        {#each bench.subject.assemblies as state (state.id)}<option value={state.id}>{state.name}</option>{/each}
+        {#each bench.subject.assemblies.filter((state) => !state.running || state.id === bench.setting.assembly) as state (state.id)}<option
+            value={state.id}>{state.name}</option
+          >{/each}
       </select>
     </label>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/stand">Run stand</a>
     <a class="btn h-9 px-2.5 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/work">Work</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/report">Report</a>

@@ -1,6 +1,7 @@
 import { error, json, type RequestEvent } from '@sveltejs/kit';
 import { benchChangeSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
+import { needGreen } from '$lib/server/gate.ts';
 import { changeJob, findJob, jobFileOf } from '$lib/server/jobs.ts';
 
 /** The job as a file in the open format. */
@@ -14,6 +15,10 @@ export const PATCH = async (event: RequestEvent) => {
   const { person } = event.locals;
   if (change.knownGood !== undefined && person!.role !== 'lead')
     throw error(403, `${person!.name} is no lead: only a lead vouches for a unit.`);
-  await answered(() => changeJob(event.locals.shop.id, tagOf(event), technician, change));
+  await answered(async () => {
+    const { id } = event.locals.shop;
+    if (change.assembly !== undefined) await needGreen(id, tagOf(event), change.assembly);
+    await changeJob(id, tagOf(event), technician, change);
+  });
   return done();
 };

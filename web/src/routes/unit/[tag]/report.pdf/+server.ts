@@ -5,6 +5,7 @@ import { assessJobHere, assessVehicleHere } from '$lib/server/assess.ts';
 import { findJob } from '$lib/server/jobs.ts';
 import { picturesToPrint } from '$lib/server/pictures.ts';
 import { reportPdf } from '$lib/server/report-pdf.ts';
+import { standLines } from '$lib/server/stand-lines.ts';
 
 export const GET = async (event: RequestEvent) => {
   const job = await answered(() => findJob(event.locals.shop.id, tagOf(event)));
@@ -13,6 +14,7 @@ export const GET = async (event: RequestEvent) => {
     job,
     assessJobHere(job),
     vehicle,
+    standLines(job),
     await picturesToPrint(job.id),
     event.locals.shop.heading,
   );

@@ -48,6 +48,13 @@
     <p class="mb-4">{data.vehicle.conclusion}</p>
   {/if}
 
+  {#if data.stand.length}
+    <h2 class="text-xl font-semibold">On the run stand</h2>
+    <ul class="mb-4 list-disc pl-5">
+      {#each data.stand as line (line)}<li>{line}</li>{/each}
+    </ul>
+  {/if}
+
   <h2 class="text-xl font-semibold">Decision</h2>
   {#if decision}
     <p class="mb-4 text-lg">

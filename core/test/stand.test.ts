@@ -1,0 +1,171 @@
+import { expect } from 'chai';
+import { type TapeReading, unitSession } from '../src/assess/index.ts';
+import type { Outcome } from '../src/checks/index.ts';
+import { multimeterById } from '../src/instruments/index.ts';
+import {
+  type ClawPole,
+  clawPoleBuilds,
+  clawPoleGeneric,
+  clawPoleRun,
+  familyOf,
+  ratingPoint,
+  subjectOf,
+} from '../src/machines/index.ts';
+
+const machine: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
+const meter = multimeterById('bench');
+const session = unitSession(machine, 'no-charge', [meter]);
+const value = (v: number): Outcome => ({ kind: 'value', value: v });
+const finding = (id: string): Outcome => ({ kind: 'finding', finding: id });
+const OL: Outcome = { kind: 'over-range' };
+
+const situation = (assembly: string, ...read: readonly (readonly [string, Outcome])[]) => ({
+  readings: read.map(([check, outcome], i): TapeReading => ({
+    id: String(i),
+    check,
+    outcome,
+    meter: meter.id,
+    celsius: 20,
+  })),
+  assembly,
+  meter: meter.id,
+  celsius: 20,
+});
+const atRest = [
+  ['bridge-forward', value(0.935)],
+  ['bridge-reverse', OL],
+  ['bridge-reverse-ohms', value(5.2e6)],
+  ['bearings-by-hand', finding('smooth')],
+  ['pulley-by-hand', finding('right')],
+] as const;
+const suspectsAfter = (...read: readonly (readonly [string, Outcome])[]) =>
+  new Map(
+    session.diagnose(situation('stand', ...atRest, ...read)).suspects.map(({ fault, chance }) => [fault, chance]),
+  );
+
+describe('the run stand: what running says', () => {
+  it('no charge, but the output comes with the regulator bypassed: the regulator', () => {
+    const chances = suspectsAfter(['regulation', finding('none')], ['output-bypassed:3000', value(68)]);
+    expect(chances.get('regulator')).greaterThan(0.8);
+  });
+  it('no charge, and nothing comes bypassed: brushes or rotor, not the regulator', () => {
+    const chances = suspectsAfter(['regulation', finding('none')], ['output-bypassed:3000', value(0.3)]);
+    expect((chances.get('brush-worn') ?? 0) + (chances.get('rotor-open') ?? 0)).greaterThan(0.8);
+    expect(chances.get('regulator') ?? 0).lessThan(0.2);
+  });
+  it('a gap once a period and the tap off its middle: the diode by its name', () => {
+    const positive = suspectsAfter(['ripple-orders', finding('one')], ['tap-volts', value(10.6)]);
+    expect([...positive.keys()][0]).equal('diode-open:A+');
+    const negative = suspectsAfter(['ripple-orders', finding('one')], ['tap-volts', value(2.8)]);
+    expect([...negative.keys()][0]).equal('diode-open:A-');
+  });
+  it('more amperes than foreseen are no fault; far fewer fail', () => {
+    const word = (amps: number) =>
+      session.diagnose(situation('stand', ...atRest, ['output-bypassed:6000', value(amps)])).readings.at(-1)!.word;
+    expect(word(140)).equal('sound');
+    expect(word(30)).equal('failed');
+  });
+  it('two faults together leave less than each alone', () => {
+    const { opened } = session;
+    const predictor = opened.predictor({ meter, celsius: 20 });
+    const check = opened.checks.find(({ id }) => id === 'output-bypassed:3000')!;
+    const mean = (...ids: readonly string[]) => {
+      const particle = opened.particles.find(
+        ({ faults }) => faults.length === ids.length && faults.every((f) => ids.includes(opened.faults[f]!.id)),
+      )!;
+      const prediction = predictor.predict(check, opened.builds[0]!, particle);
+      return prediction.kind === 'number' ? prediction.mean : Number.NaN;
+    };
+    const both = mean('diode-open:A+', 'stator-open:B');
+    expect(both).lessThan(Math.min(mean('diode-open:A+'), mean('stator-open:B')));
+    expect(mean()).greaterThan(mean('diode-open:A+'));
+  });
+  it('is advised on the stand alone', () => {
+    const running = session.opened.checks.filter(({ assembly }) => assembly === 'stand').map(({ id }) => id);
+    const advised = (assembly: string) =>
+      session.outlook(situation(assembly, ...atRest)).next.map(({ check }) => check);
+    expect(advised('closed').some((id) => running.includes(id))).equal(false);
+    expect(running).include(advised('stand')[0]!);
+  });
+});
+
+describe('the run stand: its light', () => {
+  const gate = (...read: readonly (readonly [string, Outcome])[]) =>
+    session.diagnose(situation('closed', ...read)).gate!;
+  it('is red until what must be looked at was, and green when all of it is sound', () => {
+    expect(gate().green).equal(false);
+    expect(gate(...atRest.slice(0, 4)).reasons.map(({ check }) => check)).deep.equal(['pulley-by-hand']);
+    expect(gate(...atRest)).deep.equal({ green: true, reasons: [] });
+  });
+  it('a place that couldn’t be reached was not looked at', () => {
+    const read = [...atRest.slice(0, 4), ['pulley-by-hand', { kind: 'no-access' }]] as const;
+    expect(gate(...read).green).equal(false);
+  });
+  it('is red for a reading both ways from output to case', () => {
+    const { green, reasons } = gate(
+      ['bridge-forward', value(0.31)],
+      ['bridge-reverse', value(0.33)],
+      ['bridge-reverse-ohms', value(310)],
+      ...atRest.slice(3),
+    );
+    expect(green).equal(false);
+    expect(reasons.map(({ why }) => why).join(' ')).match(/path from output post to case/);
+  });
+  for (const [what, read, why] of [
+    ['a shorted diode', ['bridge-forward', value(0.477)], /shorted diode/],
+    ['a seized bearing', ['bearings-by-hand', finding('seized')], /bearing/],
+    ['a loose pulley', ['pulley-by-hand', finding('loose')], /pulley/],
+  ] as const) {
+    it(`is red for ${what}, and says why`, () => {
+      const others = atRest.filter(([check]) => check !== read[0]);
+      const { green, reasons } = gate(...others, read);
+      expect(green).equal(false);
+      expect(reasons.map((reason) => reason.why).join(' ')).match(why);
+    });
+  }
+});
+
+describe('the run stand: equal phases', () => {
+  const build = clawPoleBuilds(machine)[0]!;
+  const faults = familyOf(machine).faults(machine);
+  const stand = {
+    rpm: 3000,
+    loadOhms: 1e3,
+    batteryVolts: 13.5,
+    batteryOhms: 1e-4,
+    cableOhms: 1e-4,
+    celsius: { windings: 70, diodes: 70 },
+    field: 'bypassed',
+  } as const;
+  const amps = (id: string, severity: number) => {
+    const { species, place, edits } = faults.find((fault) => fault.id === id)!;
+    return clawPoleRun(machine, build, [{ species, place, severity, edits: edits(severity) }], stand).amps.mean;
+  };
+  it('give the same output wherever the same fault lies', () => {
+    expect(amps('diode-open:B-', 1)).closeTo(amps('diode-open:A+', 1), 0.005 * amps('diode-open:A+', 1));
+    expect(amps('diode-shorted:C-', 0.1)).closeTo(amps('diode-shorted:A+', 0.1), 0.01 * amps('diode-shorted:A+', 0.1));
+    expect(amps('stator-turns:C', 0.2)).closeTo(amps('stator-turns:A', 0.2), 0.005 * amps('stator-turns:A', 0.2));
+  });
+  it('a sound machine gives its rated amps at the rating’s point, cold, by its own regulator (ISO 8854, from memory)', () => {
+    const { rpm, volts } = ratingPoint(machine);
+    const cold = { windings: 23, diodes: 23 };
+    const run = clawPoleRun(machine, build, [], { ...stand, rpm, batteryVolts: volts, celsius: cold, field: 'own' });
+    expect(run.amps.mean).closeTo(machine.ratedAmps, 0.01 * machine.ratedAmps);
+    expect(run.tap.mean / run.volts.mean).closeTo(0.5, 0.005);
+  });
+  it('shorted rotor turns leave the output nearly as it is and draw more field: common practice, no source', () => {
+    const { species, place, edits } = faults.find(({ id }) => id === 'rotor-turns')!;
+    const hidden = [{ species, place, severity: 0.3, edits: edits(0.3) }];
+    const [sound, shorted] = [[], hidden].map((there) => clawPoleRun(machine, build, there, stand));
+    expect(shorted!.amps.mean).greaterThan(0.9 * sound!.amps.mean);
+    expect(shorted!.fieldAmps).greaterThan(1.3 * sound!.fieldAmps);
+  });
+  it('every check on the stand has a state, minutes and cautions', () => {
+    const checks = subjectOf(machine).checks.filter(({ assembly }) => assembly === 'stand');
+    expect(checks.length).greaterThan(5);
+    for (const { minutes, cautions } of checks) {
+      expect(minutes).greaterThan(0);
+      expect(cautions.length).greaterThan(0);
+    }
+  });
+});

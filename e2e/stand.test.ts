@@ -1,0 +1,132 @@
+import { expect } from 'chai';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { apiJob, ask, page, pick, postJson, readingEntry, stand, tape, title, until, visitor } from './stage.ts';
+
+const gate = () => page.locator('section[aria-label="Before it runs"]');
+const points = () => page.locator('table[aria-label="Points that stand"] tbody tr');
+const toStand = async (tag: number): Promise<void> => {
+  await page.goto(`${stand.url}/unit/${tag}/stand`);
+  await page.waitForSelector('section[aria-label="Before it runs"]');
+};
+
+/** A unit of its own, just checked in. */
+async function freshUnit(): Promise<number> {
+  const line = { customer: 'Quay pump', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };
+  const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '80' }];
+  const answer = await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
+  const [made] = (await answer.json()) as { tag: number }[];
+  return made!.tag;
+}
+
+describe('the run stand', () => {
+  let tag: number;
+  before(async () => {
+    tag = await freshUnit();
+  });
+
+  it('the light is red until the checks at rest are done, on screen and on the server', async () => {
+    await toStand(tag);
+    expect(await gate().textContent()).match(/Red.*Not looked at yet: Bearings by hand/s);
+    expect(await gate().locator('button:has-text("clamped on the stand")').isDisabled()).equal(true);
+    const refused = await visitor.send('PATCH', `/api/jobs/${tag}`, { assembly: 'stand', technician: visitor.id });
+    expect(refused.status).equal(409);
+    expect(await refused.text()).match(/Red light for tag/);
+    expect((await apiJob(tag)).assembly).equal('closed');
+  });
+  it('whoever runs it all the same says why, and answers for it with a name', async () => {
+    await page.click('summary:has-text("Run it all the same")');
+    await page.fill('#why', 'no');
+    await page.keyboard.press('Enter');
+    expect(await page.textContent('#why-told')).match(/few words/);
+    await page.fill('#why', 'only to hear the bearing');
+    await page.keyboard.press('Enter');
+    await until(
+      async () => /Wenna Oskarby.*answers for it.*only to hear the bearing/s.test((await gate().textContent()) ?? ''),
+      'the name',
+    );
+    await page.click('button:has-text("clamped on the stand")');
+    await until(async () => (await apiJob(tag)).assembly === 'stand', 'on the stand');
+    await page.click('button:has-text("Off the stand")');
+    await until(async () => (await apiJob(tag)).assembly === 'closed', 'off the stand');
+  });
+  it('green lets it run; a bypassed output that comes leaves the regulator', async () => {
+    tag = await freshUnit();
+    for (const [check, outcome] of [
+      ['bridge-forward', { kind: 'value', value: 0.935 }],
+      ['bridge-reverse', { kind: 'over-range' }],
+      ['bridge-reverse-ohms', { kind: 'value', value: 5.2e6 }],
+      ['bearings-by-hand', { kind: 'finding', finding: 'smooth' }],
+      ['pulley-by-hand', { kind: 'finding', finding: 'right' }],
+    ] as const)
+      await postJson(`/api/jobs/${tag}/readings`, readingEntry({ check, outcome, typed: 'as read' }));
+    await toStand(tag);
+    await until(async () => /Green/.test((await gate().textContent()) ?? ''), 'green');
+    await page.click('button:has-text("clamped on the stand")');
+    await page.waitForSelector('#entry');
+    await pick('Regulated volts, light to heavy load');
+    await page.keyboard.type('2');
+    await page.keyboard.press('Enter');
+    await until(async () => (await tape().count()) === 6, 'the finding');
+    await pick('Output at 3000 rpm, regulator bypassed');
+    await page.keyboard.type('62');
+    await page.keyboard.press('Enter');
+    await until(async () => (await tape().count()) === 7, 'the amps');
+    const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
+    await until(async () => /regulator/.test((await first.textContent()) ?? ''), 'the regulator first');
+    expect(await title()).not.equal('Output at 3000 rpm, regulator bypassed');
+  });
+  it('points of the output: what is wrong is told at its field, the curve foresees the rating, one is struck', async () => {
+    await page.fill('#point-rpm', 'fast');
+    await page.fill('#point-amps', '20');
+    await page.keyboard.press('Enter');
+    expect(await page.textContent('#point-rpm-told')).match(/number/);
+    for (const [rpm, amps, celsius] of [
+      ['1600', '15', '50'],
+      ['2 400', '46', '60'],
+      ['3200', '900', '65'],
+      ['3200', '60', '65'],
+    ] as const) {
+      await page.fill('#point-rpm', rpm);
+      await page.fill('#point-amps', amps);
+      await page.fill('#point-celsius', celsius);
+      await page.keyboard.press('Enter');
+      await until(async () => (await page.inputValue('#point-rpm')) === '', `the point at ${rpm}`);
+    }
+    await until(async () => (await points().count()) === 4, 'four points');
+    await points().nth(2).getByRole('button').click();
+    await until(async () => (await points().count()) === 3, 'three points');
+    await page.waitForSelector('section[aria-label="Output curve"] dl', { timeout: 60_000 });
+    const curve = () => page.textContent('section[aria-label="Output curve"] dl');
+    await until(async () => /At 6000 rpm\s*(7|8|9)\d A/.test((await curve()) ?? ''), 'the rating');
+    expect(await curve()).match(/Hot, 110 °C\s*\d+ A/);
+    const file = (await (await ask(`/api/jobs/${tag}`)).json()) as { output: { rpm: number; amps: number }[] };
+    expect(file.output.map(({ rpm }) => rpm)).deep.equal([1600, 2400, 3200]);
+    expect(await (await ask(`/unit/${tag}/report`)).text()).match(/Foreseen at 6000 rpm/);
+  });
+  it('an oscilloscope’s file names the pattern, whatever its delimiter; one that holds too little says what it lacks', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'refectum-trace-'));
+    const hertz = 300;
+    // A sound bridge: six humps a period.
+    const humps = (time: number) =>
+      Math.max(...[0, 1, 2, 3, 4, 5].map((n) => Math.cos(2 * Math.PI * hertz * time - (n * Math.PI) / 3)));
+    const rows = (count: number, separator: string) =>
+      Array.from(
+        { length: count },
+        (_, i) => `${(i * 2e-5).toFixed(6)}${separator}${(13 + humps(i * 2e-5)).toFixed(4)}`,
+      );
+    writeFileSync(
+      join(folder, 'long.csv'),
+      ['s;V', ...rows(2500, ';').map((row) => row.replaceAll('.', ','))].join('\n'),
+    );
+    writeFileSync(join(folder, 'short.csv'), rows(300, '\t').join('\n'));
+    await pick('Ripple by its orders');
+    await page.setInputFiles('input[type=file]', join(folder, 'short.csv'));
+    await page.waitForSelector('[role=alert]:has-text("periods at this speed")');
+    await page.setInputFiles('input[type=file]', join(folder, 'long.csv'));
+    await page.click('button:has-text("Record: Six even humps")');
+    await until(async () => (await apiJob(tag)).readings.at(-1)!.check === 'ripple-orders', 'the pattern');
+    expect((await apiJob(tag)).readings.at(-1)!.typed).match(/6: \d+ %/);
+  });
+});

@@ -1,0 +1,70 @@
+<script lang="ts">
+  import type { OutputPoint } from '@refectum/core/curves';
+  import { ratingPoint, type Machine } from '@refectum/core/machines';
+  import { wrap } from 'comlink';
+  import { untrack } from 'svelte';
+  import type { RunStand } from '$lib/live/run-stand.svelte.ts';
+  import type { FittedOutput, StandWorker } from '$lib/live/stand.worker.ts';
+  import OutputChart from './OutputChart.svelte';
+
+  interface Props {
+    stand: RunStand;
+    machine: Machine;
+    /** How well the winding's resistance is known, relative. */
+    statorSigma: number;
+  }
+  const { stand, machine, statorSigma }: Props = $props();
+  let fitted = $state.raw<FittedOutput>();
+  let working = $state(false);
+  const rating = $derived(ratingPoint(machine));
+  const range = ({ amps, low, high }: { amps: number; low: number; high: number }) =>
+    `${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)})`;
+  const short = $derived(fitted && fitted.rated.high < machine.ratedAmps);
+
+  /** What is fitted, as text: a newer word of the server on the same points is no reason to fit again. */
+  const asked = $derived(JSON.stringify([machine, stand.points, statorSigma]));
+
+  $effect(() => {
+    const [of, points, sigma] = JSON.parse(asked) as [Machine, OutputPoint[], number];
+    return untrack(() => {
+      if (points.length === 0) {
+        fitted = undefined;
+        return;
+      }
+      const worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
+      working = true;
+      void wrap<StandWorker>(worker)
+        .output(of, points, sigma)
+        .then((found) => {
+          fitted = found;
+          working = false;
+        });
+      return () => worker.terminate();
+    });
+  });
+</script>
+
+<section class="sheet p-3" aria-label="Output curve">
+  <h2 class="text-xl font-semibold">Output against speed</h2>
+  <OutputChart points={stand.points} {fitted} rating={{ rpm: rating.rpm, amps: machine.ratedAmps }} />
+  {#if fitted}
+    <dl class="grid grid-cols-[max-content_1fr] gap-x-3 text-sm">
+      <dt>At {rating.rpm} rpm</dt>
+      <dd class="figure">{range(fitted.rated)}, rated {machine.ratedAmps} A{short ? ': short of it' : ''}</dd>
+      <dt>At 1500 rpm</dt>
+      <dd class="figure">{fitted.idle ? range(fitted.idle) : 'can’t tell without a point at 1700 rpm or below'}</dd>
+      <dt>Hot, 110 °C</dt>
+      <dd class="figure">{fitted.hot ? range(fitted.hot) : 'can’t tell: a point has no temperature'}</dd>
+      <dt>Its shape is like</dt>
+      <dd>
+        {fitted.shapes
+          .filter(({ share }) => share >= 0.05)
+          .map(({ name, share }) => `${name} ${Math.round(100 * share)} %`)
+          .join(', ')}
+      </dd>
+    </dl>
+  {:else}
+    <p class="text-sm">The first point draws the curve; three or four between 1500 and 3500 rpm foresee 6000.</p>
+  {/if}
+  <p class="min-h-5 text-sm" role="status">{working ? 'Fitting…' : ''}</p>
+</section>

@@ -1,0 +1,110 @@
+<script lang="ts">
+  import { driveWatts, mostAmps } from '@refectum/core/handbook';
+  import { formatNumber, formatQuantity } from '@refectum/core/quantity';
+  import { onMount } from 'svelte';
+  import { type PointField, pointFields, type RunStand } from '$lib/live/run-stand.svelte.ts';
+
+  interface Props {
+    stand: RunStand;
+    volts: number;
+    ratedAmps: number;
+  }
+  const { stand, volts, ratedAmps }: Props = $props();
+  const motorKey = 'refectum-stand-kilowatts';
+  let kilowatts = $state('');
+  let speed = $state<HTMLInputElement>();
+
+  const labels: Record<PointField, string> = {
+    rpm: 'Rotor, rpm',
+    volts: 'Post, V',
+    amps: 'Clamp, A',
+    celsius: 'Windings, °C',
+  };
+  const watts = $derived(1000 * Number(kilowatts.replace(',', '.')));
+  const needed = $derived(driveWatts(volts, ratedAmps));
+  const pull = $derived(watts > 0 ? mostAmps(watts, volts) : undefined);
+
+  onMount(() => {
+    kilowatts = localStorage.getItem(motorKey) ?? '';
+  });
+
+  async function onAdd(event: SubmitEvent) {
+    event.preventDefault();
+    if (await stand.addPoint()) speed?.focus();
+  }
+</script>
+
+<section class="sheet p-3" aria-label="Points of the output">
+  <h2 class="text-xl font-semibold">Output, point by point</h2>
+  <p class="text-sm">Its own regulator, load drawn until the post holds {volts} V. Ten seconds, then cool.</p>
+  <form class="mt-2 grid grid-cols-2 gap-x-2" onsubmit={onAdd}>
+    {#each pointFields as field (field)}
+      <div class="flex flex-col">
+        <label class="text-sm" for="point-{field}">{labels[field]}</label>
+        {#if field === 'rpm'}
+          <input
+            id="point-rpm"
+            bind:this={speed}
+            class="figure input"
+            inputmode="numeric"
+            autocomplete="off"
+            bind:value={stand.typed.rpm}
+            aria-invalid={stand.problems.rpm ? 'true' : undefined}
+            aria-describedby="point-rpm-told"
+          />
+        {:else}
+          <input
+            id="point-{field}"
+            class="figure input"
+            inputmode="decimal"
+            autocomplete="off"
+            bind:value={stand.typed[field]}
+            aria-invalid={stand.problems[field] ? 'true' : undefined}
+            aria-describedby="point-{field}-told"
+          />
+        {/if}
+        <p id="point-{field}-told" class="min-h-5 text-sm text-error">{stand.problems[field] ?? ''}</p>
+      </div>
+    {/each}
+    <button class="btn col-span-2 min-h-11 btn-primary">Add the point</button>
+  </form>
+  {#if stand.points.length}
+    <table class="figure mt-2 w-full text-right text-sm" aria-label="Points that stand">
+      <thead
+        ><tr class="font-sans"
+          ><th scope="col">rpm</th><th scope="col">V</th><th scope="col">A</th><th scope="col">°C</th><td></td></tr
+        ></thead
+      >
+      <tbody>
+        {#each stand.points as { id, rpm, volts: held, amps, celsius } (id)}
+          <tr class="border-t border-base-300">
+            <td>{formatNumber(rpm, 0)}</td><td>{held.toFixed(1)}</td><td>{amps.toFixed(1)}</td><td>{celsius ?? '–'}</td>
+            <td
+              ><button
+                class="min-h-9 link px-2 font-sans"
+                onclick={() => void stand.strike(id)}
+                aria-label="Strike out {rpm} rpm">strike</button
+              ></td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+  <label class="mt-2 flex items-center gap-2 text-sm">
+    Stand’s motor, kW
+    <input
+      class="figure input h-9 w-20"
+      inputmode="decimal"
+      bind:value={kilowatts}
+      onchange={() => localStorage.setItem(motorKey, kilowatts)}
+    />
+  </label>
+  {#if pull !== undefined}
+    <p class="text-sm" class:text-error={pull < ratedAmps}>
+      Pulls about {formatQuantity(pull, 'amps', 1)} at {volts} V{pull < ratedAmps
+        ? `; the rated ${ratedAmps} A need ${(needed / 1000).toFixed(1)} kW. Take points at lower speed or load, the curve says the rest.`
+        : ', enough for the rated output.'}
+    </p>
+  {/if}
+</section>

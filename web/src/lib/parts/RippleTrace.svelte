@@ -1,0 +1,162 @@
+<script lang="ts">
+  import {
+    BarController,
+    BarElement,
+    CategoryScale,
+    Chart,
+    LinearScale,
+    LineController,
+    LineElement,
+    PointElement,
+  } from 'chart.js';
+  import type { Check } from '@refectum/core/checks';
+  import { usualPolePairs } from '@refectum/core/machines';
+  import type { ReadTrace } from '@refectum/core/waveform';
+  import { proxy, wrap } from 'comlink';
+  import type { Bench } from '$lib/live/bench.svelte.ts';
+  import type { StandWorker } from '$lib/live/stand.worker.ts';
+
+  const { bench, check }: { bench: Bench; check: Check } = $props();
+  Chart.defaults.font.family = 'IBM Plex Sans';
+  Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement);
+
+  let rpm = $state('3000');
+  let polePairs = $state(usualPolePairs);
+  let read = $state.raw<ReadTrace>();
+  let share = $state<number>();
+  let worker: Worker | undefined;
+  let periodCanvas = $state<HTMLCanvasElement>();
+  let ordersCanvas = $state<HTMLCanvasElement>();
+
+  const expectedHertz = $derived((Number(rpm) * polePairs) / 60);
+  const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
+  const found = $derived(read?.kind === 'read' ? method?.traced?.(read.orders) : undefined);
+  const pattern = $derived(method?.outcomes.find(({ id }) => id === found));
+  const speed = $derived(read?.kind === 'read' ? (60 * read.electricalHertz) / polePairs : 0);
+  const shareOf = (order: number): number =>
+    read?.kind === 'read' ? read.orders.rms[order - 1]! / Math.max(read.orders.ripple, 1e-12) : 0;
+  const shares = $derived(
+    read?.kind === 'read' ? [1, 2, 3, 4, 6, 12].map((order) => ({ order, share: shareOf(order) })) : [],
+  );
+
+  async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    event.currentTarget.value = '';
+    if (!file) return;
+    cancel();
+    read = undefined;
+    share = 0;
+    worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
+    read = await wrap<StandWorker>(worker).trace(
+      file,
+      expectedHertz,
+      proxy((now: number) => (share = now)),
+    );
+    share = undefined;
+    worker.terminate();
+  }
+
+  function cancel() {
+    worker?.terminate();
+    worker = undefined;
+    share = undefined;
+  }
+
+  async function record() {
+    if (!pattern || read?.kind !== 'read') return;
+    const typed = shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', ');
+    if (await bench.take({ kind: 'finding', finding: pattern.id }, typed)) read = undefined;
+  }
+
+  $effect(() => {
+    if (!periodCanvas || !ordersCanvas || read?.kind !== 'read') return;
+    const colour = (name: string) => getComputedStyle(periodCanvas!).getPropertyValue(name);
+    const [ink, copper, grid] = ['--color-base-content', '--color-primary', '--color-base-300'].map(colour);
+    const axis = (text: string) => ({
+      title: { display: true, text, color: ink! },
+      ticks: { color: ink! },
+      grid: { color: grid! },
+    });
+    const quiet = { animation: false as const, maintainAspectRatio: false, events: [] };
+    const { period } = read;
+    const charts = [
+      new Chart(periodCanvas, {
+        type: 'line',
+        data: {
+          datasets: [
+            {
+              data: period.map((y, i) => ({ x: i / period.length, y })),
+              borderColor: copper!,
+              borderWidth: 2,
+              pointRadius: 0,
+            },
+          ],
+        },
+        options: {
+          ...quiet,
+          scales: { x: { type: 'linear', ...axis('One electrical period'), max: 1 }, y: axis('As measured') },
+        },
+      }),
+      new Chart(ordersCanvas, {
+        type: 'bar',
+        data: {
+          labels: shares.map(({ order }) => String(order)),
+          datasets: [{ data: shares.map(({ share: part }) => 100 * part), backgroundColor: ink! }],
+        },
+        options: { ...quiet, scales: { x: axis('Order'), y: { ...axis('Of the ripple, %'), min: 0, max: 100 } } },
+      }),
+    ];
+    return () => charts.forEach((chart) => chart.destroy());
+  });
+</script>
+
+<div class="mt-3 flex flex-wrap items-end gap-3">
+  <label class="flex flex-col text-sm">
+    Taken at, rpm
+    <input class="figure input h-11 w-28" inputmode="numeric" bind:value={rpm} />
+  </label>
+  <label class="flex flex-col text-sm">
+    Pole pairs
+    <select class="select h-11 w-20" bind:value={polePairs}>
+      {#each [4, 5, 6, 7, 8, 9] as pairs (pairs)}<option value={pairs}>{pairs}</option>{/each}
+    </select>
+  </label>
+  <label class="flex flex-col text-sm">
+    Oscilloscope’s file: time and value
+    <input class="file-input h-11" type="file" accept=".csv,.txt,text/csv,text/plain" onchange={onFile} />
+  </label>
+  {#if share !== undefined}
+    <progress class="progress w-40" value={share} max="1" aria-label="Reading the file"></progress>
+    <button class="btn min-h-11" onclick={cancel}>Stop</button>
+  {/if}
+</div>
+{#if read?.kind === 'refused'}
+  <p role="alert" class="mt-2 border-l-4 border-error px-3 py-1">{read.why}</p>
+{:else if read}
+  <div class="mt-2 grid grid-cols-2 gap-2">
+    <div class="relative h-40">
+      <canvas bind:this={periodCanvas} role="img" aria-label="One electrical period, mean of {read.periods}"></canvas>
+    </div>
+    <div class="relative h-40">
+      <canvas
+        bind:this={ordersCanvas}
+        role="img"
+        aria-label="Orders: {shares.map(({ order, share: part }) => `${order} ${Math.round(100 * part)} %`).join(', ')}"
+      ></canvas>
+    </div>
+  </div>
+  <p class="mt-1 text-sm">
+    {read.periods} periods at {read.electricalHertz.toFixed(1)} Hz: {speed.toFixed(0)} rpm with {polePairs} pole pairs{Math.abs(
+      speed / Number(rpm) - 1,
+    ) > 0.02
+      ? `, ${Math.abs(100 * (1 - speed / Number(rpm))).toFixed(0)} % ${speed < Number(rpm) ? 'below' : 'above'} what was typed: does the belt slip?`
+      : ''}.
+  </p>
+  {#if pattern}
+    <button class="btn mt-1 min-h-11 btn-primary" onclick={() => void record()}>Record: {pattern.name}</button>
+  {:else}
+    <p class="mt-1 border-l-4 border-warning px-3 py-1">
+      These orders fit no pattern we know: look at the trace and choose above, or take it again.
+    </p>
+  {/if}
+{/if}

@@ -1,0 +1,97 @@
+<script lang="ts">
+  import { asReceived, ratingPoint } from '@refectum/core/machines';
+  import { tagFacts } from '$lib/job.ts';
+  import { followBench } from '$lib/live/follow-bench.svelte.ts';
+  import { RunStand } from '$lib/live/run-stand.svelte.ts';
+  import AnyCheck from '$lib/parts/AnyCheck.svelte';
+  import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
+  import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
+  import OutputCurve from '$lib/parts/OutputCurve.svelte';
+  import OutputPoints from '$lib/parts/OutputPoints.svelte';
+  import RippleTrace from '$lib/parts/RippleTrace.svelte';
+  import StandGate from '$lib/parts/StandGate.svelte';
+  import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
+  import Tag from '$lib/parts/Tag.svelte';
+  import Timers from '$lib/parts/Timers.svelte';
+
+  const { data } = $props();
+  const following = followBench(() => data, 'bench');
+  const bench = $derived(following.current);
+  const stand = new RunStand(
+    () => data.job,
+    () => data.person,
+    () => bench.round,
+  );
+  const tag = $derived(data.job.tag);
+  const machine = $derived(data.job.machine);
+  const states = $derived(bench.subject.assemblies);
+  const running = $derived(states.find((state) => state.running)!);
+  const mounted = $derived(bench.setting.assembly === running.id);
+  const check = $derived(bench.check);
+  /** A stator measured pair by pair is known better than its plate. */
+  const statorSigma = $derived(
+    bench.standing.some(({ check: id, outcome }) => /^stator-(pair|drop)/.test(id) && outcome.kind === 'value')
+      ? 0.05
+      : 0.3,
+  );
+  const volts = $derived(ratingPoint(machine).volts);
+
+  $effect(() => {
+    if (!stand.typed.volts) stand.typed.volts = String(volts);
+  });
+</script>
+
+{#snippet toVerdict()}
+  {bench.outlook?.stop} <a class="link" href="/unit/{tag}/verdict">To the verdict</a>.
+{/snippet}
+
+<svelte:head><title>Run stand, tag {tag} · Refectum</title></svelte:head>
+
+<h1 class="sr-only">Run stand: tag {tag}, {data.job.model}</h1>
+<div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
+  <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
+  <div class="flex flex-wrap items-end gap-2">
+    <MeterAndHeat {bench} />
+    <a class="btn h-9 px-2.5" href="/unit/{tag}">Bench</a>
+    <a class="btn h-9 px-2.5 btn-primary" href="/unit/{tag}/verdict">Verdict</a>
+    <a class="btn h-9 px-2.5" href="/unit/{tag}/report">Report</a>
+  </div>
+</div>
+
+<div
+  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[19rem_minmax(0,1fr)_19rem]"
+>
+  <div class="flex flex-col gap-3">
+    {#if bench.diagnosis?.gate}
+      <StandGate
+        gate={bench.diagnosis.gate}
+        {stand}
+        {tag}
+        {mounted}
+        onmount={() => void bench.change({ assembly: running.id })}
+        onunmount={() => void bench.change({ assembly: asReceived(states).id })}
+      />
+    {:else}
+      <p class="sheet p-3" role="status">Looking at what was read…</p>
+    {/if}
+    <Timers />
+    {#if mounted}<OutputPoints {stand} {volts} ratedAmps={machine.ratedAmps} />{/if}
+  </div>
+  <div class="order-first flex flex-col gap-3 lg:order-none">
+    {#if mounted}
+      <CheckAtHand {bench} nulls={data.nulls}>
+        {#snippet before()}
+          {#if check?.method.kind === 'finding' && check.method.traced}<RippleTrace {bench} {check} />{/if}
+        {/snippet}
+        {#snippet done()}{@render toVerdict()}{/snippet}
+      </CheckAtHand>
+    {:else}
+      <p class="sheet p-4 text-lg">
+        Nothing is read here before the unit is clamped on the stand. What was read at rest decides whether it may run.
+      </p>
+    {/if}
+    {#if mounted || stand.points.length}<OutputCurve {stand} {machine} {statorSigma} />{/if}
+    {#if mounted}<AnyCheck {bench} />{/if}
+  </div>
+  <SuspectsAndTape {bench} />
+</div>
