@@ -64,7 +64,7 @@ describe('the static bench: what every check may answer', () => {
       readingEntry({ check: 'leads-null', typed: '0.31', outcome: { kind: 'value', value: 0.31 } }),
     );
     await bench(1006);
-    await page.selectOption('label:has-text("Meter") select', { label: 'Workshop meter' });
+    await page.selectOption('#meter-in-hand', { label: 'Workshop meter' });
     await pick('Test leads held together');
     await page.waitForSelector('button:has-text("Same leads as at")');
     await page.keyboard.press('=');
@@ -167,7 +167,7 @@ describe('the static bench: meters and house rules', () => {
     expect(await lead.textContent('li:has-text("Ferry meter")')).match(/calibration was due/);
     await lead.context().close();
     await bench(1012);
-    await page.selectOption('label:has-text("Meter") select', { label: 'Ferry meter' });
+    await page.selectOption('#meter-in-hand', { label: 'Ferry meter' });
     await pick('Slip ring to slip ring');
     await record('3.4');
     await until(async () => (await newest(1012)).check === 'ring-ring', 'the reading');
@@ -175,8 +175,8 @@ describe('the static bench: meters and house rules', () => {
     expect(file.meters.map(({ name }) => name)).deep.equal(['Ferry meter']);
     // The screen keeps it for the next unit.
     await bench(1011);
-    expect(await page.locator('label:has-text("Meter") select option:checked').textContent()).equal('Ferry meter');
-    await page.selectOption('label:has-text("Meter") select', { label: 'Workshop meter' });
+    expect(await page.locator('#meter-in-hand option:checked').textContent()).equal('Ferry meter');
+    await page.selectOption('#meter-in-hand', { label: 'Workshop meter' });
   });
   it('a meter the shop has not is refused, and a technician changes neither meters nor rules', async () => {
     const strange = await postJson('/api/jobs/1012/readings', readingEntry({ meter: 'somebody’s' }));

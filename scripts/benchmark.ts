@@ -8,6 +8,8 @@ import { Circuit, networkBetween } from '../core/src/circuit/index.ts';
 import { measure, multimeterById, type Setup } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleNetwork } from '../core/src/machines/index.ts';
 import { bridgeDeck } from '../core/test/spice/deck.ts';
+import { runTurning } from '../core/test/spice/turning-deck.ts';
+import { decked, runOurs, turningUnits } from '../core/test/spice/turning-units.ts';
 
 const known: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 const meter = multimeterById('workshop');
@@ -102,3 +104,30 @@ for (const [name, machine] of [
   }
   row(`${name}: the slowest, nothing prepared`, Math.max(...cold.map((time) => time.outlook)), 'ms');
 }
+
+console.log(
+  '\nrunning, one steady period; speed and accuracy at one and the same setting, ngspice at a thousandth of a period',
+);
+let [worstMean, worstRipple] = [0, 0];
+const ourTimes: number[] = [];
+const spiceTimes: number[] = [];
+for (const [hidden, run] of Object.values(turningUnits))
+  for (const rpm of [1800, 3000, 6000]) {
+    const theirs = runTurning(decked(rpm, run));
+    runOurs(rpm, hidden);
+    const ours = runOurs(rpm, hidden);
+    worstMean = Math.max(worstMean, Math.abs(ours.mean / theirs.mean - 1));
+    worstRipple = Math.max(worstRipple, Math.abs(ours.ripple / theirs.ripple - 1));
+    ourTimes.push(ours.milliseconds);
+    spiceTimes.push(theirs.milliseconds);
+  }
+row(`a suspect’s steady trace; median of ${ourTimes.length}`, median(ourTimes), 'ms', 'target under 20');
+row('the slowest', Math.max(...ourTimes), 'ms');
+row(
+  'the same by ngspice, one process; median',
+  median(spiceTimes),
+  'ms',
+  `ratio ${(median(spiceTimes) / median(ourTimes)).toFixed(0)}`,
+);
+row('mean amps off ngspice by at most', 100 * worstMean, '%', 'target 1');
+row('ripple rms off ngspice by at most', 100 * worstRipple, '%', 'target 3');

@@ -119,7 +119,7 @@ describe('advice: what to do next', () => {
   });
   it('says what could still hide, and which check would show it', () => {
     const belief = after(opened, ['bridge-forward', { kind: 'value', value: 0.93 }]);
-    const hidden = hiddenFaults(opened, belief, conditions, done('bridge-forward'));
+    const hidden = hiddenFaults(opened, belief, conditions, done('bridge-forward'), 'closed');
     const find = (species: string) => hidden.find((h) => opened.faults[h.faults[0]!]!.species === species);
     expect(find('diode-open')!.seenBy!.assembly).not.equal('closed');
     expect(find('rotor-open')!.seenBy!.species).equal('field-ohms');

@@ -48,6 +48,10 @@ export function setupMinutes(opened: Case, from: string, to: string): number {
   return states.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
 }
 
+/** All open checks are weighed by so many of the heaviest hypotheses; the best of them once more, by all. */
+const scouts = 24;
+const weighedFully = 12;
+
 /** What to check next, best first, among the checks not done yet. */
 export function advise(
   opened: Case,
@@ -57,19 +61,30 @@ export function advise(
   assembly: string,
 ): Advice {
   const members = ensembleOf(opened, belief);
+  const open = opened.checks.filter(
+    (check) => !done.has(check.id) && check.method.kind !== 'leads' && isOpen(opened, check, assembly),
+  );
+  const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
+  const roughly = open.map(weigh(members.slice(0, scouts))).sort(byScore);
+  const exactly = roughly
+    .slice(0, weighedFully)
+    .map(({ check }) => check)
+    .map(weigh(members));
   const pairs = pairsOf(rivalsOf(opened, belief, members));
-  const weigh = weigher(opened, members, conditions, pairs, assembly);
-  const weighed = opened.checks
-    .filter((check) => !done.has(check.id) && check.method.kind !== 'leads' && isOpen(opened, check, assembly))
-    .map(weigh)
-    .sort((a, b) => b.advised.score - a.advised.score);
-  const checks = weighed.map(({ advised }) => advised);
+  const separations = new Map(open.map((check) => [check, separationsOf(opened, members, check, conditions, pairs)]));
+  const checks = [...exactly.sort(byScore), ...roughly.slice(weighedFully)].map((weighed): Advised => {
+    return { ...weighed, between: mostApart(pairs, separations.get(weighed.check)!) };
+  });
   const apart = pairs.map(({ between }, p): ToldApart => {
-    const most = Math.max(tellsApart, ...weighed.map(({ separations }) => separations[p]!));
-    return { between, by: weighed.find(({ separations }) => separations[p]! >= most)?.advised.check };
+    const by = (check: Check) => separations.get(check)![p]!;
+    const most = Math.max(tellsApart, ...open.map(by));
+    return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
   return { checks, apart, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
 }
+
+type Weighed = Omit<Advised, 'between'>;
+const byScore = (a: Weighed, b: Weighed): number => b.score - a.score;
 
 /** What is done on the stand is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
@@ -80,9 +95,8 @@ function weigher(
   opened: Case,
   members: readonly Member[],
   conditions: Conditions,
-  pairs: readonly Pair[],
   assembly: string,
-): (check: Check) => { advised: Advised; separations: readonly number[] } {
+): (check: Check) => Weighed {
   const weights = Float64Array.from(members, (member) => member.weight);
   const actions = classesOf(members, (m) => m.particle.faults.map((f) => actionKey(opened, f)));
   const parts = classesOf(members, (m) => m.particle.faults.map((f) => opened.faults[f]!.part));
@@ -91,11 +105,27 @@ function weigher(
     const [ofActions, ofParts] = expectedBits(views, weights, [actions, parts]);
     const bits = actionShare * ofActions! + (1 - actionShare) * ofParts!;
     const setup = setupMinutes(opened, assembly, check.assembly);
-    const score = bits / (check.minutes + 2 * setup * setupShare);
-    const separations = pairs.map(({ members: [a, b] }) => separation(views[a]!, views[b]!));
-    const between = mostApart(pairs, separations);
-    return { advised: { check, bits, setupMinutes: setup, score, between }, separations };
+    return { check, bits, setupMinutes: setup, score: bits / (check.minutes + 2 * setup * setupShare) };
   };
+}
+
+/** How well a check tells each pair apart. */
+function separationsOf(
+  opened: Case,
+  members: readonly Member[],
+  check: Check,
+  conditions: Conditions,
+  pairs: readonly Pair[],
+): number[] {
+  const rivals = [...new Set(pairs.flatMap((pair) => pair.members))];
+  const views = viewsOf(
+    opened,
+    rivals.map((m) => members[m]!),
+    check,
+    conditions,
+  );
+  const view = new Map(rivals.map((m, i) => [m, views[i]!]));
+  return pairs.map(({ members: [a, b] }) => separation(view.get(a)!, view.get(b)!));
 }
 
 /** What one would do about a fault: mend it in place, or replace an item. */

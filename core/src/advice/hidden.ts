@@ -8,6 +8,7 @@ import {
   viewOf,
 } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
+import { isOpen } from './advice.ts';
 
 /** A kind of fault that the readings so far could not have shown. */
 export interface Hidden {
@@ -30,7 +31,9 @@ export function hiddenFaults(
   belief: Belief,
   conditions: Conditions,
   done: ReadonlySet<string>,
+  assembly: string,
 ): Hidden[] {
+  const open = opened.checks.filter((check) => !done.has(check.id) && isOpen(opened, check, assembly));
   const standing = standings(opened, belief);
   const species = new Map<string, number[]>();
   opened.faults.forEach((fault, f) => {
@@ -43,7 +46,7 @@ export function hiddenFaults(
     .map((faults) => ({
       faults,
       chance: faults.reduce((sum, f) => sum + standing[f]!.chance, 0),
-      ...seenBy(opened, belief, conditions, done, faults[0]!),
+      ...seenBy(opened, belief, conditions, open, faults[0]!),
     }))
     .sort((a, b) => b.chance - a.chance);
 }
@@ -53,7 +56,7 @@ function seenBy(
   opened: Case,
   belief: Belief,
   conditions: Conditions,
-  done: ReadonlySet<string>,
+  open: readonly Check[],
   fault: number,
 ): Pick<Hidden, 'seenBy' | 'clearly'> {
   const predictor = opened.predictor(conditions);
@@ -64,8 +67,8 @@ function seenBy(
   const alone = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === fault);
   const faulty = alone[Math.floor(alone.length / 2)]!;
   let best: { check: Check; apart: number } | undefined;
-  for (const check of opened.checks) {
-    if (done.has(check.id) || !predictor.feels(check, build)[fault]) continue;
+  for (const check of open) {
+    if (!predictor.feels(check, build)[fault]) continue;
     const [x, y] = [opened.particles[0]!, faulty].map((p) => viewOf(predictor.predict(check, build, p), state));
     const apart = separation(x!, y!);
     if (apart >= clear) return { seenBy: check, clearly: true };

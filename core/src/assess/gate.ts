@@ -1,4 +1,4 @@
-import { type Belief, type Case, chanceThat, type Reading } from '../belief/index.ts';
+import { type Belief, type Case, chanceThat, faultChances, type Reading } from '../belief/index.ts';
 import type { Gate } from './assessment.ts';
 
 /** A danger less likely than this doesn't stop a run [our estimate]. */
@@ -13,10 +13,12 @@ export function gateOf(opened: Case, belief: Belief, readings: readonly Reading[
     const done = readings.some((reading) => reading.check.id === id && reading.outcome.kind !== 'no-access');
     return check && !done ? [{ check: id, why: `Not looked at yet: ${check.name}.` }] : [];
   });
+  const chances = faultChances(opened, belief);
   const dangers = standRules.dangers.flatMap(({ species, name, why }) => {
-    const chance = chanceThat(opened, belief, (faults) =>
-      faults.some((f) => species.includes(opened.faults[f]!.species)),
-    );
+    const isOne = (f: number) => species.includes(opened.faults[f]!.species);
+    // The chances of each add up to at least that of any.
+    if (chances.reduce((sum, chance, f) => (isOne(f) ? sum + chance : sum), 0) < bearable) return [];
+    const chance = chanceThat(opened, belief, (faults) => faults.some(isOne));
     return chance >= bearable ? [{ check: undefined, why: `${name}, ${percent(chance)} likely: ${why}.` }] : [];
   });
   const reasons = [...dangers, ...missing];

@@ -84,6 +84,8 @@ export class Session {
   readonly opened: Case;
   readonly #history: History;
   #rehearsed = 0;
+  /** Advice given, by the belief it was given on. */
+  readonly #advice = new WeakMap<Belief, { readonly key: string; readonly advice: Advice }>();
   /** Words given to readings, by the belief they met. */
   readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
 
@@ -135,19 +137,31 @@ export class Session {
     };
   }
 
-  /** What to do about it: the half that weighs every check. */
+  /** What to do about it. */
   outlook(situation: Situation): Outlook {
+    const { opened } = this;
+    const belief = this.beliefAfter(situation.readings);
+    const conditions = this.#conditions(situation);
+    const done = new Set(situation.readings.map(({ check }) => check));
+    const hidden = hiddenFaults(opened, belief, conditions, done, situation.assembly);
+    return { ...this.advice(situation), hidden: hidden.map((one) => hiddenText(opened, one)) };
+  }
+
+  /** What to check next: the part of the outlook that somebody waits for. */
+  advice(situation: Situation): Pick<Outlook, 'next' | 'stop' | 'apart'> {
     const { opened } = this;
     const readings = situation.readings.map((reading) => this.#reading(reading));
     const belief = this.beliefAfter(situation.readings);
     const conditions = this.#conditions(situation);
+    const known = this.#advice.get(belief);
     const done = new Set(readings.map((reading) => reading.check.id));
-    const advice = advise(opened, belief, conditions, done, situation.assembly);
+    const key = JSON.stringify([situation.assembly, situation.meter, situation.celsius, [...done]]);
+    const advice = known?.key === key ? known.advice : advise(opened, belief, conditions, done, situation.assembly);
+    this.#advice.set(belief, { key, advice });
     return {
       next: nextChecks(opened, advice, readings, conditions.meter),
       stop: stopReason(opened, advice),
       apart: apartOf(opened, belief, advice),
-      hidden: hiddenFaults(opened, belief, conditions, done).map((hidden) => hiddenText(opened, hidden)),
     };
   }
 

@@ -1,68 +1,13 @@
 import { expect } from 'chai';
-import { Turning } from '../../src/circuit/index.ts';
-import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleTurning, familyOf } from '../../src/machines/index.ts';
-import { ordersOf } from '../../src/waveform/index.ts';
-import { type DeckedRun, runTurning } from './turning-deck.ts';
-
-/** The deck's machine: 0.036 Ω a phase, no exciter diodes. */
-const machine: ClawPole = {
-  ...clawPoleGeneric(12, 100),
-  connection: 'star',
-  diodeKind: 'silicon',
-  exciterDiodes: false,
-  statorPairOhms: 0.072,
-};
-const build = clawPoleBuilds(machine)[0]!;
-const { faults: faultsOf } = familyOf(machine);
-const faults = faultsOf(machine);
-const excitation = { polePairs: 6, fluxWebers: 0.0128, henries: 114e-6 };
-const stand = { loadOhms: 0.3, batteryVolts: 12.6, batteryOhms: 0.01, cableOhms: 3e-3 };
-
-function ours(rpm: number, hidden: readonly (readonly [string, number])[]) {
-  const there = hidden.map(([id, severity]) => {
-    const fault = faults.find((one) => one.id === id)!;
-    return { species: fault.species, place: fault.place, severity, edits: fault.edits(severity) };
-  });
-  const network = clawPoleTurning(machine, build, there, { ...stand, rpm }, excitation);
-  const period = new Turning(network, 'case', { windings: 25, diodes: 25 }).steady({ electricalHertz: rpm / 10 });
-  const { mean, ripple } = ordersOf(period.amps('cable'));
-  return { mean, ripple, tap: ordersOf(period.volts('leg:A')).mean / ordersOf(period.volts('output')).mean };
-}
-
-/** Copper at 25 °C; the deck has no temperature of its own. */
-const r = 0.036 * (1 + 0.00393 * 5);
-type Hidden = readonly (readonly [string, number])[];
-const units: Readonly<Record<string, readonly [Hidden, Omit<DeckedRun, 'rpm'>]>> = {
-  sound: [[], {}],
-  'one diode open': [[['diode-open:A+', 1]], { torn: ['ap'] }],
-  'a diode open on the other side': [[['diode-open:B-', 1]], { torn: ['bn'] }],
-  'one diode shorted': [[['diode-shorted:A+', 0.05]], { values: { lap: 0.05 } }],
-  'two diodes of one side open': [
-    [
-      ['diode-open:A+', 1],
-      ['diode-open:B+', 1],
-    ],
-    { torn: ['ap', 'bp'] },
-  ],
-  'two diodes crosswise open': [
-    [
-      ['diode-open:A+', 1],
-      ['diode-open:B-', 1],
-    ],
-    { torn: ['ap', 'bn'] },
-  ],
-  'a phase open': [[['stator-open:A', 1]], { values: { ta: 1e6 } }],
-  'a twelfth of a phase’s turns shorted': [[['stator-turns:A', 0.08]], { values: { turns: 0.08, short: 1e-3 } }],
-  'a fifth of a phase’s turns shorted': [[['stator-turns:A', 0.2]], { values: { turns: 0.2, short: 1e-3 } }],
-  'a diode that leaks 5 Ω': [[['diode-leaky:A+', 5]], { values: { lap: 5 } }],
-};
+import { runTurning } from './turning-deck.ts';
+import { decked, runOurs, turningUnits } from './turning-units.ts';
 
 describe('a running alternator against ngspice, a deck written by hand', () => {
-  for (const [name, [hidden, decked]] of Object.entries(units)) {
+  for (const [name, [hidden, run]] of Object.entries(turningUnits)) {
     for (const rpm of [1800, 3000, 6000]) {
       it(`${name}, ${rpm} rpm: mean amps within 1 %, ripple within 3 %`, () => {
-        const spice = runTurning({ rpm, ...decked, values: { ...decked.values, r } });
-        const found = ours(rpm, hidden);
+        const spice = runTurning(decked(rpm, run));
+        const found = runOurs(rpm, hidden);
         expect(found.mean).closeTo(spice.mean, 0.01 * spice.mean);
         expect(found.ripple).closeTo(spice.ripple, 0.03 * spice.ripple);
         expect(found.tap).closeTo(spice.tap, 0.01);

@@ -274,9 +274,13 @@ export class Bench {
     this.#thought = thought;
     const round = ++this.#round;
     const diagnosing = this.#reasoner.diagnose(unit, situation);
+    const advising = this.#reasoner.advice(unit, situation);
     const looking = this.#reasoner.outlook(unit, situation);
     const diagnosis = await diagnosing;
     if (round === this.#round) this.#diagnosis = diagnosis;
+    const advice = await advising;
+    // What could hide and the verdict follow by a moment.
+    if (round === this.#round && this.#outlook) this.#outlook = { ...this.#outlook, ...advice };
     const outlook = await looking;
     if (round !== this.#round) return;
     this.#outlook = outlook;

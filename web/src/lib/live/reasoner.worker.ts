@@ -58,6 +58,10 @@ function sessionFor(asked: Asked): Session {
 const reasoner = {
   diagnose: (asked: Asked, situation: BenchSituation): Diagnosis => sessionFor(asked).diagnose(situation),
 
+  /** What somebody waits for, before the rest of the outlook. */
+  advice: (asked: Asked, situation: BenchSituation): Pick<Outlook, 'next' | 'stop' | 'apart'> =>
+    sessionFor(asked).advice(situation),
+
   outlook(asked: Asked, situation: BenchSituation): PlaceOutlook {
     const at = sessionFor(asked);
     const outlook = at.outlook(situation);

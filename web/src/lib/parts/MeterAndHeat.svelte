@@ -16,9 +16,17 @@
   };
 </script>
 
-<label class="flex flex-col text-sm">
-  Meter
+<div class="flex flex-col text-sm">
+  <div class="flex justify-between">
+    <label for="meter-in-hand">Meter</label>
+    {#if nulled}
+      <button class="min-h-6 link" onclick={() => void bench.otherLeads()}
+        ><span class="figure">x</span> other leads</button
+      >
+    {/if}
+  </div>
   <select
+    id="meter-in-hand"
     class="select h-9 w-36"
     value={bench.setting.meter}
     onchange={(e) => void bench.useMeter(e.currentTarget.value)}
@@ -27,12 +35,7 @@
       <option value={known.id}>{known.name}</option>
     {/each}
   </select>
-</label>
-{#if nulled}
-  <button class="btn h-9 min-h-9 self-end" onclick={() => void bench.otherLeads()} title="Their null is asked first">
-    <span class="figure">x</span> Other leads
-  </button>
-{/if}
+</div>
 <label class="flex flex-col text-sm">
   {bench.at === 'bench' ? 'Part' : 'Outside'}, °C
   <input

@@ -52,11 +52,10 @@
       </select>
     </label>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/stand">Run stand</a>
+    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/stand">Stand</a>
     <a class="btn h-9 px-2.5 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/work">Work</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/report">Report</a>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/label">Label</a>
     <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/pictures">Pictures</a>
   </div>
 </div>

@@ -19,6 +19,7 @@
 <div class="no-print flex items-center gap-3 px-4 pt-4">
   <a class="btn" href="/unit/{data.job.tag}">Bench</a>
   <a class="btn" href="/unit/{data.job.tag}/verdict">Verdict</a>
+  <a class="btn" href="/unit/{data.job.tag}/label">Label</a>
   <span class="grow"></span>
   <a class="btn" href="/api/jobs/{data.job.tag}" download="tag-{data.job.tag}.json">Job file</a>
   <a class="btn" href="/unit/{data.job.tag}/report.pdf" data-sveltekit-reload>PDF</a>
