@@ -46,7 +46,7 @@ const views: readonly {
   { name: 'shop', path: '/shop', ready: 'h1' },
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
-  { name: 'stand', path: '/unit/1015/stand', ready: 'dl dt' },
+  { name: 'stand', path: '/unit/1015/stand', ready: 'section[aria-label="Output curve"] dl' },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },
   { name: 'report', path: '/unit/1012/report', ready: 'article' },
 ];

@@ -49,7 +49,8 @@ const curves = {
     const most = Math.max(...fits.map(({ curve }) => curve.fit.evidence));
     const weights = fits.map(({ curve }) => Math.exp(curve.fit.evidence - most));
     const total = weights.reduce((sum, w) => sum + w, 0);
-    const best = fits.find(({ curve }) => curve.fit.evidence === most)!.curve;
+    // What is foreseen is foreseen of a sound machine through the points; its shape says whether it is one.
+    const sound = fits[0]!.curve;
     const volts = points.reduce((sum, point) => sum + point.volts, 0) / points.length;
     const heats = points.flatMap(({ celsius }) => celsius ?? []);
     const celsius = heats.length ? heats.reduce((sum, one) => sum + one, 0) / heats.length : undefined;
@@ -57,10 +58,10 @@ const curves = {
     const speeds = Array.from({ length: drawn }, (_, i) => from + ((mostRpm - from) * i) / (drawn - 1));
     const rating = ratingPoint(machine);
     return {
-      curve: speeds.map((rpm) => best.foresee({ rpm, volts, celsius })),
-      rated: best.foresee({ ...rating, celsius: celsius ?? ambient }),
-      idle: points.some(({ rpm }) => rpm <= idlePoint) ? best.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
-      hot: heats.length === points.length ? best.foresee({ ...rating, celsius: hotCelsius }) : undefined,
+      curve: speeds.map((rpm) => sound.foresee({ rpm, volts, celsius })),
+      rated: sound.foresee({ ...rating, celsius: celsius ?? ambient }),
+      idle: points.some(({ rpm }) => rpm <= idlePoint) ? sound.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
+      hot: heats.length === points.length ? sound.foresee({ ...rating, celsius: hotCelsius }) : undefined,
       shapes: fits.map(({ name }, i) => ({ name, share: weights[i]! / total })).sort((a, b) => b.share - a.share),
     };
   },
