@@ -82,6 +82,18 @@ describe('the run stand', () => {
     await page.fill('#point-amps', '20');
     await page.keyboard.press('Enter');
     expect(await page.textContent('#point-rpm-told')).match(/number/);
+    await page.click('summary:has-text("Rotor speed from belt or phase tap")');
+    for (const [label, text] of [
+      ['Stand or engine, rpm', '1500'],
+      ['Its pulley, mm', '150'],
+      ['Unit’s pulley, mm', '60'],
+      ['Tap, Hz', '360'],
+    ] as const)
+      await page.getByLabel(label).fill(text);
+    expect(await page.textContent('section[aria-label="Points of the output"]')).match(/By the tap 3\s?600 rpm/);
+    expect(await page.textContent('section[aria-label="Points of the output"]')).match(/slips 4 %/);
+    await page.click('button:has-text("Take 3")');
+    expect(await page.inputValue('#point-rpm')).equal('3600');
     for (const [rpm, amps, celsius] of [
       ['1600', '15', '50'],
       ['2 400', '46', '60'],

@@ -2,6 +2,7 @@
   import { driveWatts, mostAmps } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { onMount } from 'svelte';
+  import RotorSpeed from './RotorSpeed.svelte';
   import { type PointField, pointFields, type RunStand } from '$lib/live/run-stand.svelte.ts';
 
   interface Props {
@@ -68,6 +69,12 @@
     {/each}
     <button class="btn col-span-2 min-h-11 btn-primary">Add the point</button>
   </form>
+  <RotorSpeed
+    onuse={(rpm) => {
+      stand.typed.rpm = String(rpm);
+      speed?.focus();
+    }}
+  />
   {#if stand.points.length}
     <table class="figure mt-2 w-full text-right text-sm" aria-label="Points that stand">
       <thead

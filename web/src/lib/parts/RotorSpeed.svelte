@@ -1,0 +1,70 @@
+<script lang="ts">
+  import { shaftSpeed } from '@refectum/core/handbook';
+  import { usualPolePairs } from '@refectum/core/machines';
+  import { formatNumber } from '@refectum/core/quantity';
+  import { onMount } from 'svelte';
+
+  const { onuse }: { onuse: (rpm: number) => void } = $props();
+  const pulleyKey = 'refectum-stand-pulley';
+  let drive = $state('');
+  let standPulley = $state('');
+  let unitPulley = $state('');
+  let hertz = $state('');
+  let polePairs = $state(usualPolePairs);
+
+  const number = (text: string): number => Number(text.replace(/[\s\u202f]/g, '').replace(',', '.'));
+  const byBelt = $derived.by(() => {
+    const [rpm, own, unit] = [drive, standPulley, unitPulley].map(number) as [number, number, number];
+    return rpm > 0 && own > 0 && unit > 0 ? shaftSpeed(rpm, own, unit).rpm : undefined;
+  });
+  const byTap = $derived(number(hertz) > 0 ? (60 * number(hertz)) / polePairs : undefined);
+  const slip = $derived(byBelt && byTap ? 1 - byTap / byBelt : undefined);
+
+  onMount(() => {
+    standPulley = localStorage.getItem(pulleyKey) ?? '';
+  });
+</script>
+
+<details class="mt-2">
+  <summary class="min-h-9 cursor-pointer py-1.5 text-sm">Rotor speed from belt or phase tap</summary>
+  <div class="grid grid-cols-2 gap-2 text-sm">
+    <label class="flex flex-col">
+      Stand or engine, rpm
+      <input class="figure input h-9" inputmode="numeric" bind:value={drive} />
+    </label>
+    <label class="flex flex-col">
+      Tap, Hz
+      <input class="figure input h-9" inputmode="decimal" bind:value={hertz} />
+    </label>
+    <label class="flex flex-col">
+      Its pulley, mm
+      <input
+        class="figure input h-9"
+        inputmode="decimal"
+        bind:value={standPulley}
+        onchange={() => localStorage.setItem(pulleyKey, standPulley)}
+      />
+    </label>
+    <label class="flex flex-col">
+      Pole pairs
+      <select class="select h-9" bind:value={polePairs}>
+        {#each [4, 5, 6, 7, 8, 9] as pairs (pairs)}<option value={pairs}>{pairs}</option>{/each}
+      </select>
+    </label>
+    <label class="flex flex-col">
+      Unit’s pulley, mm
+      <input class="figure input h-9" inputmode="decimal" bind:value={unitPulley} />
+    </label>
+  </div>
+  <p class="mt-1 text-sm" role="status">
+    {#if byBelt}By the belt {formatNumber(byBelt, 0)} rpm.{/if}
+    {#if byTap}By the tap {formatNumber(byTap, 0)} rpm.{/if}
+    {#if slip !== undefined && slip > 0.02}The belt slips {Math.round(100 * slip)} %.{/if}
+    {#if slip !== undefined && slip < -0.02}The tap is faster than the belt: other pulleys, or other pole pairs.{/if}
+  </p>
+  {#if byTap ?? byBelt}
+    <button type="button" class="btn min-h-11" onclick={() => onuse(Math.round((byTap ?? byBelt)!))}>
+      Take {formatNumber((byTap ?? byBelt)!, 0)} rpm
+    </button>
+  {/if}
+</details>
