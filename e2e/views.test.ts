@@ -85,6 +85,8 @@ describe('every view', () => {
     '/unit/1002',
     '/unit/1007',
     '/unit/1007/verdict',
+    '/unit/1015/stand',
+    '/unit/1003/stand',
     '/unit/1007/report',
     '/unit/1013/vehicle',
     '/unit/1013/letter',
@@ -135,7 +137,7 @@ describe('every view', () => {
     }
   }
 
-  for (const view of ['/unit/1007', '/unit/1013/vehicle']) {
+  for (const view of ['/unit/1007', '/unit/1013/vehicle', '/unit/1015/stand']) {
     it(`${view} on a tablet held upright: the check at hand first, nothing to scroll for, nothing sideways`, async () => {
       const tablet = await browser.newContext({ viewport: { width: 800, height: 1280 } });
       const upright = await openPage('Wenna Oskarby', tablet);

@@ -71,11 +71,11 @@
   });
 </script>
 
-<div class="relative h-64">
-  <canvas
-    bind:this={canvas}
-    role="img"
-    aria-label="Output against rotor speed: {points.length} points, the curve through them with its band, and the rating"
-  ></canvas>
+<div
+  class="relative h-64"
+  role="img"
+  aria-label="Output against rotor speed: {points.length} points, the curve through them with its band, and the rating"
+>
+  <canvas bind:this={canvas}></canvas>
 </div>
 <p class="text-sm">● points &nbsp; ◇ the rating &nbsp; line and band: what they foresee, 95 %</p>

@@ -39,6 +39,8 @@
     read?.kind === 'read' ? [1, 2, 3, 4, 6, 12].map((order) => ({ order, share: shareOf(order) })) : [],
   );
 
+  const spoken = $derived(shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', '));
+
   async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
     const file = event.currentTarget.files?.[0];
     event.currentTarget.value = '';
@@ -64,8 +66,7 @@
 
   async function record() {
     if (!pattern || read?.kind !== 'read') return;
-    const typed = shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', ');
-    if (await bench.take({ kind: 'finding', finding: pattern.id }, typed)) read = undefined;
+    if (await bench.take({ kind: 'finding', finding: pattern.id }, spoken)) read = undefined;
   }
 
   $effect(() => {
@@ -134,16 +135,10 @@
   <p role="alert" class="mt-2 border-l-4 border-error px-3 py-1">{read.why}</p>
 {:else if read}
   <div class="mt-2 grid grid-cols-2 gap-2">
-    <div class="relative h-40">
-      <canvas bind:this={periodCanvas} role="img" aria-label="One electrical period, mean of {read.periods}"></canvas>
+    <div class="relative h-40" role="img" aria-label="One electrical period, mean of {read.periods}">
+      <canvas bind:this={periodCanvas}></canvas>
     </div>
-    <div class="relative h-40">
-      <canvas
-        bind:this={ordersCanvas}
-        role="img"
-        aria-label="Orders: {shares.map(({ order, share: part }) => `${order} ${Math.round(100 * part)} %`).join(', ')}"
-      ></canvas>
-    </div>
+    <div class="relative h-40" role="img" aria-label="Orders: {spoken}"><canvas bind:this={ordersCanvas}></canvas></div>
   </div>
   <p class="mt-1 text-sm">
     {read.periods} periods at {read.electricalHertz.toFixed(1)} Hz: {speed.toFixed(0)} rpm with {polePairs} pole pairs{Math.abs(
