@@ -3,10 +3,12 @@ import {
   brushLeft,
   awgSquare,
   cableDrop,
+  driveWatts,
   dropAtRated,
   hoursToHalf,
   loadTestLimit,
   metricGauges,
+  mostAmps,
   shaftSpeed,
   stateOfCharge,
 } from '../src/handbook/index.ts';
@@ -99,5 +101,10 @@ describe('handbook: belts', () => {
     expect(() => brushLeft(10, 11, 5, 2000)).throw(/no longer than it was new/);
     expect(() => brushLeft(5, 5, 5, 2000)).throw(/longer than the least/);
     expect(() => brushLeft(10, 7, 5, 0)).throw(/above 0/);
+  });
+  it('drive power: an output over an efficiency of 0.5 to 0.6 (common practice, no source), and back', () => {
+    expect(driveWatts(13.5, 100)).closeTo(1350 / 0.55, 1e-9);
+    expect(driveWatts(13.5, 100, 0.5)).equal(2700);
+    expect(mostAmps(driveWatts(27, 80), 27)).closeTo(80, 1e-9);
   });
 });

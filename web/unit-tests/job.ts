@@ -47,5 +47,6 @@ export const jobWith = (readings: readonly TakenReading[], more: Partial<Job> = 
   verdicts: [],
   moves: [],
   drain: [],
+  runs: [],
   ...more,
 });
