@@ -312,7 +312,10 @@ describe('a full teardown by keyboard', () => {
 /** What a sound 12 V unit shows, as it is typed. */
 function soundText(name: string): string {
   if (/held together/.test(name)) return '0.3';
-  if (/by eye|by hand|between the fingers|turning|Smell|twin|lamp/.test(name)) return '1';
+  if (
+    /by eye|by ear|by hand|between the fingers|rotor out|from inside|off the shaft|turning|Smell|twin|lamp/.test(name)
+  )
+    return '1';
   if (/to its ring/.test(name)) return '0.45';
   if (/length/.test(name)) return '8';
   if (/reversed, ohms|500 V tester|to core|post to case, ohms/.test(name)) return '5M';

@@ -41,7 +41,7 @@ describe('the whole job by keyboard', () => {
         .querySelector('section[aria-label="Suspects"] li')
         ?.textContent?.match(/brush worn out|rotor winding open/),
     );
-    expect(await tape().count()).equal(2);
+    await until(async () => (await tape().count()) === 2, 'both on the tape');
     await until(async () => /OL.*failed/s.test((await tape().first().textContent())!), 'its word');
     await until(async () => (await apiJob(tag)).readings.length === 2, 'two readings on the server');
   });

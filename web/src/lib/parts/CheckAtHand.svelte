@@ -51,7 +51,9 @@
 
   $effect(() => {
     void check?.id;
-    entryField?.focus();
+    // Whoever types elsewhere goes on typing there.
+    const elsewhere = document.activeElement?.matches('input:not(#entry), textarea');
+    if (!elsewhere) entryField?.focus();
   });
 
   function onKey(event: KeyboardEvent) {
