@@ -8,7 +8,7 @@ import {
   clawPoleGeneric,
   clawPoleRun,
   familyOf,
-  ratingPoint,
+  runningFault,
   subjectOf,
 } from '../src/machines/index.ts';
 
@@ -138,8 +138,11 @@ describe('the run stand: equal phases', () => {
     field: 'bypassed',
   } as const;
   const amps = (id: string, severity: number) => {
-    const { species, place, edits } = faults.find((fault) => fault.id === id)!;
-    return clawPoleRun(machine, build, [{ species, place, severity, edits: edits(severity) }], stand).amps.mean;
+    const hidden = runningFault(
+      faults.find((fault) => fault.id === id)!,
+      severity,
+    );
+    return clawPoleRun(machine, build, [hidden], stand).amps.mean;
   };
   it('give the same output wherever the same fault lies', () => {
     expect(amps('diode-open:B-', 1)).closeTo(amps('diode-open:A+', 1), 0.005 * amps('diode-open:A+', 1));
@@ -147,15 +150,19 @@ describe('the run stand: equal phases', () => {
     expect(amps('stator-turns:C', 0.2)).closeTo(amps('stator-turns:A', 0.2), 0.005 * amps('stator-turns:A', 0.2));
   });
   it('a sound machine gives its rated amps at the rating’s point, cold, by its own regulator (ISO 8854, from memory)', () => {
-    const { rpm, volts } = ratingPoint(machine);
+    const { rpm, volts } = familyOf(machine).rating(machine);
     const cold = { windings: 23, diodes: 23 };
     const run = clawPoleRun(machine, build, [], { ...stand, rpm, batteryVolts: volts, celsius: cold, field: 'own' });
     expect(run.amps.mean).closeTo(machine.ratedAmps, 0.01 * machine.ratedAmps);
     expect(run.tap.mean / run.volts.mean).closeTo(0.5, 0.005);
   });
   it('shorted rotor turns leave the output nearly as it is and draw more field: common practice, no source', () => {
-    const { species, place, edits } = faults.find(({ id }) => id === 'rotor-turns')!;
-    const hidden = [{ species, place, severity: 0.3, edits: edits(0.3) }];
+    const hidden = [
+      runningFault(
+        faults.find(({ id }) => id === 'rotor-turns')!,
+        0.3,
+      ),
+    ];
     const [sound, shorted] = [[], hidden].map((there) => clawPoleRun(machine, build, there, stand));
     expect(shorted!.amps.mean).greaterThan(0.9 * sound!.amps.mean);
     expect(shorted!.fieldAmps).greaterThan(1.3 * sound!.fieldAmps);

@@ -373,7 +373,6 @@ function stopReason({ subject }: Case, { checks, worthwhile }: Advice): string |
   return worthwhile ? undefined : subject.stops.idle;
 }
 
-/** The two likeliest suspects on different parts, and the check that the advice has for them. */
 /** Suspects with less chance than this are told from others by checks that nobody would do for it. */
 const leastApart = 0.02;
 

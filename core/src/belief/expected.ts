@@ -11,7 +11,7 @@ import {
   type Setup,
   type Shown,
 } from '../instruments/index.ts';
-import type { Fault, Ran, RunningFault } from '../machines/index.ts';
+import { type Fault, type Ran, runningFault, type RunningFault } from '../machines/index.ts';
 import { normalCdf, type Slope, slopeOf } from '../numeric/index.ts';
 import { type Dimensions, leadsOf } from './dimensions.ts';
 import type { Focus } from './focus.ts';
@@ -127,13 +127,7 @@ export function expectedByRun(
 ): NumberPrediction {
   const { setup } = check.method as { setup: RunSetup };
   const slope = new Float64Array(dimensions.names.length);
-  const at = (logs: number) =>
-    run(
-      faults.map(({ fault: { species, place, edits }, severity }) => {
-        const worse = severity * Math.exp(logs);
-        return { species, place, severity: worse, edits: edits(worse) };
-      }),
-    );
+  const at = (logs: number) => run(faults.map(({ fault, severity }) => runningFault(fault, severity * Math.exp(logs))));
   const { value, moves, sigma } = at(0);
   const dy = scaleSlope(value, check.unit);
   for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;

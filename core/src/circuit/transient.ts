@@ -70,8 +70,9 @@ const mostIterations = 60;
 const newtonVolts = 1e-5;
 
 /**
- * The steady state of a turning network, by implicit steps for the coils and Newton's method for the junctions at each. The nodes without a junction are eliminated once (Schur
- * complement). The reference node has 0 V; every other must have some path to it.
+ * The steady state of a turning network, by implicit steps for the coils and Newton's method for the junctions at each.
+ * The nodes without a junction are eliminated once (Schur complement). The reference node has 0 V; every other must have
+ * some path to it.
  */
 export class Turning {
   readonly #network: TurningNetwork;

@@ -13,7 +13,6 @@ export type OutputAt = Omit<OutputPoint, 'amps'>;
 
 /** A machine's output as its family reckons it, by parameters of which something is known beforehand. */
 export interface OutputModel {
-  readonly names: readonly string[];
   readonly priors: readonly PriorParameter[];
   readonly amps: (at: OutputAt, parameters: readonly number[]) => number;
 }

@@ -45,6 +45,20 @@ export interface RunningFault extends PresentFault {
   readonly edits: readonly Edit[];
 }
 
+/** A fault at a severity as a running machine has it. */
+export const runningFault = ({ species, place, edits }: Fault, severity: number): RunningFault => ({
+  species,
+  place,
+  severity,
+  edits: edits(severity),
+});
+
+/** A shape that an output curve can have, and the fault that stands for it; none for a sound machine. */
+export interface OutputShape {
+  readonly name: string;
+  readonly fault?: { readonly id: string; readonly severity: number };
+}
+
 /** What a running machine shows. */
 export interface Ran {
   readonly value: number;
@@ -187,8 +201,12 @@ export interface Family<M> {
   readonly network: (machine: M, build: Build, assembly: string) => Network;
   readonly runner: (machine: M) => Runner;
   readonly standRules: StandRules;
-  /** Its output against speed. `statorSigma`: how well the winding's resistance is known, relative. */
-  readonly output: (machine: M, build: Build, faults: readonly RunningFault[], statorSigma: number) => OutputModel;
+  /** Where its rated amps hold. */
+  readonly rating: (machine: M) => { readonly rpm: number; readonly volts: number };
+  /** Its output against speed. `statorSigma`: how well the winding's resistance is known, relative, if better than the plate. */
+  readonly output: (machine: M, build: Build, faults: readonly RunningFault[], statorSigma?: number) => OutputModel;
+  /** The sound machine's shape first. */
+  readonly outputShapes: readonly OutputShape[];
   readonly nuisances: (machine: M, build: Build) => readonly Nuisance[];
   readonly parts: (machine: M) => readonly Part[];
   readonly items: (machine: M) => readonly Item[];

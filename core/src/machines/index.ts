@@ -31,13 +31,12 @@ export {
   type Excitation,
   excitationOf,
   phases,
-  ratingPoint,
   type Run,
   type Stand,
   usualPolePairs,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
-export { asReceived, kinOf } from './family.ts';
+export { asReceived, kinOf, runningFault } from './family.ts';
 export type {
   AssemblyState,
   Build,

@@ -4,8 +4,6 @@ export interface Orders {
   readonly mean: number;
   /** Rms of each order, from 1 up. */
   readonly rms: readonly number[];
-  /** Phase of each order against the start of the period, radians: cos(order·θ − phase). */
-  readonly phase: readonly number[];
   /** Rms of all that alternates. */
   readonly ripple: number;
 }
@@ -25,7 +23,6 @@ export function ordersOf(samples: ArrayLike<number>): Orders {
   return {
     mean,
     rms: parts.map(({ cos, sin }) => Math.hypot(cos, sin) / Math.SQRT2),
-    phase: parts.map(({ cos, sin }) => Math.atan2(sin, cos)),
     ripple: Math.sqrt(squares / n),
   };
 }

@@ -22,7 +22,7 @@ const refined = 0.004;
 const steps = 144;
 const leastPeriods = 3;
 /** Orders that a rectifier's ripple has, sound or not. */
-const telling = [1, 2, 3, 4, 6, 12] as const;
+export const tellingOrders = [1, 2, 3, 4, 6, 12] as const;
 const mostSamples = 48_000;
 
 /**
@@ -51,7 +51,9 @@ export function readTrace(times: readonly number[], values: readonly number[], e
       kind: 'refused',
       why: `Only ${perPeriod.toFixed(0)} samples a period at this speed: order ${mostOrder} needs ${2 * mostOrder}. Sample faster.`,
     };
-  const thin = thinned(times, values);
+  // Never so few that the highest order is averaged away.
+  const most = Math.floor(perPeriod / (8 * mostOrder));
+  const thin = thinned(times, values, Math.max(1, Math.min(Math.floor(times.length / mostSamples), most)));
   const some = firstOf(thin, searchedPeriods / expectedHertz);
   const near = strongest(some, expectedHertz, reach, searched);
   const electricalHertz = strongest(thin, near, refined, searched / 8);
@@ -65,21 +67,12 @@ interface Samples {
   readonly values: readonly number[];
 }
 
-/** Neighbours averaged until few enough are left; never fewer than order 12 needs. */
-function thinned(times: readonly number[], values: readonly number[]): Samples {
-  const by = Math.max(1, Math.floor(times.length / mostSamples));
-  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
-  const found = { times: [] as number[], values: [] as number[] };
-  for (let i = 0; i + by <= times.length; i += by) {
-    let [time, value] = [0, 0];
-    for (let k = i; k < i + by; k++) {
-      time += times[k]!;
-      value += values[k]!;
-    }
-    found.times.push(time / by);
-    found.values.push(value / by - mean);
-  }
-  return { times: found.times, values: found.values.map((value) => value + mean) };
+/** Neighbours averaged until few enough are left, `by` at a time. */
+function thinned(times: readonly number[], values: readonly number[], by: number): Samples {
+  const mean = (of: readonly number[], from: number) =>
+    of.slice(from, from + by).reduce((sum, one) => sum + one, 0) / by;
+  const starts = Array.from({ length: Math.floor(times.length / by) }, (_, i) => i * by);
+  return { times: starts.map((from) => mean(times, from)), values: starts.map((from) => mean(values, from)) };
 }
 
 /** As much of a trace as lasts so many seconds. */
@@ -108,7 +101,7 @@ function strongest({ times, values }: Samples, middle: number, share: number, tr
   let best = { hertz: middle, power: -1 };
   for (let i = 0; i <= tries; i++) {
     const hertz = middle * (1 + share * ((2 * i) / tries - 1));
-    const found = telling.reduce((sum, order) => sum + power(hertz * order), 0);
+    const found = tellingOrders.reduce((sum, order) => sum + power(hertz * order), 0);
     if (found > best.power) best = { hertz, power: found };
   }
   return best.hertz;

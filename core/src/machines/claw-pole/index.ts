@@ -7,9 +7,10 @@ import { clawPoleFacts } from './facts.ts';
 import { clawPoleChain, clawPoleFaults } from './faults/index.ts';
 import { clawPoleOnVehicle } from './on-vehicle.ts';
 import { type ClawPole, clawPoleGeneric } from './parameters.ts';
-import { clawPoleOutput } from './output.ts';
+import { clawPoleOutput, clawPoleShapes } from './output.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
 import { clawPoleRunner } from './runner.ts';
+import { ratingPoint } from './running.ts';
 import { clawPoleStandRules } from './stand-rules.ts';
 
 /** Minutes of taking apart [from memory]. */
@@ -38,6 +39,8 @@ export const clawPole: Family<ClawPole> = {
   builds: clawPoleBuilds,
   runner: clawPoleRunner,
   standRules: clawPoleStandRules,
+  rating: ratingPoint,
+  outputShapes: clawPoleShapes,
   output: (machine, build, faults, statorSigma) => clawPoleOutput(machine, build as ClawPoleBuild, faults, statorSigma),
   network: (machine, build, assembly) => clawPoleNetwork(machine, build as ClawPoleBuild, assembly as Assembly),
   nuisances: (machine, build) => clawPoleNuisances(machine, build as ClawPoleBuild),
@@ -55,7 +58,6 @@ export {
   clawPoleTurning,
   type Excitation,
   excitationOf,
-  ratingPoint,
   type Run,
   type Stand,
   usualPolePairs,

@@ -1,11 +1,11 @@
 import { copperOhms, Turning } from '../../circuit/index.ts';
 import type { OutputModel } from '../../curves/index.ts';
 import { ordersOf } from '../../waveform/index.ts';
-import type { RunningFault } from '../family.ts';
+import type { OutputShape, RunningFault } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { usual } from './circuit.ts';
 import type { ClawPole } from './parameters.ts';
-import { clawPoleTurning, excitationOf, fluxShare } from './running.ts';
+import { clawPoleTurning, excitationOf, fluxShare, heldAt } from './running.ts';
 
 /** Coarser steps than a trace needs, a prime number as there. */
 const steps = 97;
@@ -13,6 +13,15 @@ const steps = 97;
 const usualCelsius = 60;
 /** What the plate leaves open of flux and inductance, and how much iron saturates [from memory]. */
 const spreads = { flux: 0.15, inductance: 0.2, saturation: 0.4 } as const;
+
+/** Shapes that tell something; which diode or phase it is changes nothing. */
+export const clawPoleShapes: readonly OutputShape[] = [
+  { name: 'a sound machine' },
+  { name: 'one diode open', fault: { id: 'diode-open:A+', severity: 1 } },
+  { name: 'a diode shorted', fault: { id: 'diode-shorted:A+', severity: 0.05 } },
+  { name: 'a phase lost', fault: { id: 'stator-open:A', severity: 1 } },
+  { name: 'shorted turns', fault: { id: 'stator-turns:A', severity: 0.2 } },
+];
 
 /**
  * The output of one machine at full field by its own regulator, by ln of flux, inductance and stator resistance over
@@ -32,7 +41,7 @@ export function clawPoleOutput(
       { ...machine, statorPairOhms: machine.statorPairOhms * Math.exp(ohms!) },
       build,
       faults,
-      { rpm, loadOhms: 1e3, batteryVolts: volts, batteryOhms: 1e-4, cableOhms: 1e-4 },
+      { rpm, ...heldAt(volts) },
       {
         ...plate,
         fluxWebers: plate.fluxWebers * Math.exp(flux!) * fluxShare(field, Math.exp(saturates!)),
@@ -45,7 +54,7 @@ export function clawPoleOutput(
     return Math.max(ordersOf(turning.steady({ electricalHertz, draws, stepsPerPeriod: steps }).amps('cable')).mean, 0);
   };
   return {
-    names: ['flux', 'inductance', 'stator resistance', 'saturation'],
+    // Flux, inductance, stator resistance, saturation.
     priors: [
       { mean: 0, sigma: spreads.flux },
       { mean: 0, sigma: spreads.inductance },

@@ -2,7 +2,7 @@ import type { RunSetup } from '../../checks/index.ts';
 import type { Ran, Runner, RunningFault } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
-import { clawPoleRun, type Excitation, excitationOf, type Stand } from './running.ts';
+import { clawPoleRun, type Excitation, excitationOf, heldAt, type Stand } from './running.ts';
 
 /** Coarser steps than a trace needs, a prime number as there: within 1 % of the mean, which is known worse than that. */
 const steps = 97;
@@ -78,10 +78,7 @@ function run(
   const celsius = { windings: warm.windings + (off.celsius ?? 0), diodes: warm.diodes + (off.celsius ?? 0) };
   const held: Stand = {
     rpm: rpm * by('rpm'),
-    loadOhms: 1e3,
-    batteryVolts: volts,
-    batteryOhms: 1e-4,
-    cableOhms: 1e-4,
+    ...heldAt(volts),
     celsius,
     field: 'bypassed',
   };

@@ -38,6 +38,9 @@ export interface Stand {
   readonly field: 'own' | 'bypassed';
 }
 
+/** Post and case held at so many volts, whatever the machine gives. */
+export const heldAt = (batteryVolts: number) => ({ batteryVolts, batteryOhms: 1e-4, cableOhms: 1e-4, loadOhms: 1e3 });
+
 /** The running machine as instruments see it, one electrical period of its steady state. */
 export interface Run {
   readonly rpm: number;
@@ -72,7 +75,7 @@ const turnShortOhms = 1e-3;
 /** How much the iron saturates: flux = (1+s)·x/(1+s·x) at x of the full field [from memory]. */
 const saturation = 0.7;
 
-export const radiansPerSecond = (rpm: number, polePairs: number): number => (2 * Math.PI * rpm * polePairs) / 60;
+const radiansPerSecond = (rpm: number, polePairs: number): number => (2 * Math.PI * rpm * polePairs) / 60;
 
 const known = new WeakMap<ClawPole, Map<string, Excitation>>();
 
@@ -91,10 +94,7 @@ function ratedExcitation(machine: ClawPole, build: ClawPoleBuild): Excitation {
   const { rpm, volts } = ratingPoint(machine);
   const stand: Stand = {
     rpm,
-    loadOhms: 1e3,
-    batteryVolts: volts,
-    batteryOhms: 1e-4,
-    cableOhms: 1e-4,
+    ...heldAt(volts),
     celsius: { windings: ratedCelsius, diodes: ratedCelsius },
     field: 'own',
   };

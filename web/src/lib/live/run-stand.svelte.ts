@@ -28,6 +28,10 @@ export class RunStand {
     this.#round = round;
   }
 
+  /** A viewer may look, not write. */
+  get mayWrite(): boolean {
+    return this.#person().role !== 'viewer';
+  }
   get points(): readonly TakenPoint[] {
     return this.#log.points;
   }

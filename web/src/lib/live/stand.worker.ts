@@ -1,5 +1,5 @@
 import { type Foreseen, outputCurve, type OutputPoint } from '@refectum/core/curves';
-import { familyOf, type Machine, ratingPoint } from '@refectum/core/machines';
+import { familyOf, type Machine, runningFault } from '@refectum/core/machines';
 import { type ReadTrace, readTrace } from '@refectum/core/waveform';
 import { expose } from 'comlink';
 import Papa from 'papaparse';
@@ -16,14 +16,6 @@ export interface FittedOutput {
   readonly shapes: readonly { readonly name: string; readonly share: number }[];
 }
 
-/** Shapes that a curve can have, each by what stands for it. */
-const shapes: readonly { readonly name: string; readonly fault?: readonly [string, number] }[] = [
-  { name: 'a sound machine' },
-  { name: 'one diode open', fault: ['diode-open:A+', 1] },
-  { name: 'a diode shorted', fault: ['diode-shorted:A+', 0.05] },
-  { name: 'a phase lost', fault: ['stator-open:A', 1] },
-  { name: 'shorted turns', fault: ['stator-turns:A', 0.2] },
-];
 const idleRpm = 1500;
 /** Speed up to which a point must reach for idle to be foreseen. */
 const idlePoint = 1700;
@@ -33,18 +25,13 @@ const mostRpm = 7000;
 const drawn = 16;
 
 const curves = {
-  /** `statorSigma`: how well the winding's resistance is known, relative. */
-  output(machine: Machine, points: readonly OutputPoint[], statorSigma: number): FittedOutput {
+  output(machine: Machine, points: readonly OutputPoint[]): FittedOutput {
     const family = familyOf(machine);
     const build = family.builds(machine)[0]!;
     const faults = family.faults(machine);
-    const fits = shapes.flatMap(({ name, fault }) => {
-      const there = faults.find(({ id }) => id === fault?.[0]);
-      if (fault && !there) return [];
-      const hidden = there
-        ? [{ species: there.species, place: there.place, severity: fault![1], edits: there.edits(fault![1]) }]
-        : [];
-      return [{ name, curve: outputCurve(family.output(machine, build, hidden, statorSigma), points) }];
+    const fits = family.outputShapes.map(({ name, fault }) => {
+      const hidden = faults.filter(({ id }) => id === fault?.id).map((one) => runningFault(one, fault!.severity));
+      return { name, curve: outputCurve(family.output(machine, build, hidden), points) };
     });
     const most = Math.max(...fits.map(({ curve }) => curve.fit.evidence));
     const weights = fits.map(({ curve }) => Math.exp(curve.fit.evidence - most));
@@ -56,7 +43,7 @@ const curves = {
     const celsius = heats.length ? heats.reduce((sum, one) => sum + one, 0) / heats.length : undefined;
     const from = Math.max(800, Math.min(...points.map(({ rpm }) => rpm)) - 700);
     const speeds = Array.from({ length: drawn }, (_, i) => from + ((mostRpm - from) * i) / (drawn - 1));
-    const rating = ratingPoint(machine);
+    const rating = family.rating(machine);
     return {
       curve: speeds.map((rpm) => sound.foresee({ rpm, volts, celsius })),
       rated: sound.foresee({ ...rating, celsius: celsius ?? ambient }),

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { OutputPoint } from '@refectum/core/curves';
-  import { ratingPoint, type Machine } from '@refectum/core/machines';
+  import { familyOf, type Machine } from '@refectum/core/machines';
   import { wrap } from 'comlink';
   import { untrack } from 'svelte';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
@@ -10,22 +10,20 @@
   interface Props {
     stand: RunStand;
     machine: Machine;
-    /** How well the winding's resistance is known, relative. */
-    statorSigma: number;
   }
-  const { stand, machine, statorSigma }: Props = $props();
+  const { stand, machine }: Props = $props();
   let fitted = $state.raw<FittedOutput>();
   let working = $state(false);
-  const rating = $derived(ratingPoint(machine));
+  const rating = $derived(familyOf(machine).rating(machine));
   const range = ({ amps, low, high }: { amps: number; low: number; high: number }) =>
     `${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)})`;
   const short = $derived(fitted && fitted.rated.high < machine.ratedAmps);
 
   /** What is fitted, as text: a newer word of the server on the same points is no reason to fit again. */
-  const asked = $derived(JSON.stringify([machine, stand.points, statorSigma]));
+  const asked = $derived(JSON.stringify([machine, stand.points]));
 
   $effect(() => {
-    const [of, points, sigma] = JSON.parse(asked) as [Machine, OutputPoint[], number];
+    const [of, points] = JSON.parse(asked) as [Machine, OutputPoint[]];
     return untrack(() => {
       if (points.length === 0) {
         fitted = undefined;
@@ -34,7 +32,7 @@
       const worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
       working = true;
       void wrap<StandWorker>(worker)
-        .output(of, points, sigma)
+        .output(of, points)
         .then((found) => {
           fitted = found;
           working = false;

@@ -67,7 +67,7 @@
         <p id="point-{field}-told" class="min-h-5 text-sm text-error">{stand.problems[field] ?? ''}</p>
       </div>
     {/each}
-    <button class="btn col-span-2 min-h-11 btn-primary">Add the point</button>
+    <button class="btn col-span-2 min-h-11 btn-primary" disabled={!stand.mayWrite}>Add the point</button>
   </form>
   <RotorSpeed
     onuse={(rpm) => {
@@ -90,6 +90,7 @@
               ><button
                 class="min-h-9 link px-2 font-sans"
                 onclick={() => void stand.strike(id)}
+                disabled={!stand.mayWrite}
                 aria-label="Strike out {rpm} rpm">strike</button
               ></td
             >

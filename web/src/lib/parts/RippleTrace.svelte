@@ -11,7 +11,7 @@
   } from 'chart.js';
   import type { Check } from '@refectum/core/checks';
   import { usualPolePairs } from '@refectum/core/machines';
-  import type { ReadTrace } from '@refectum/core/waveform';
+  import { type ReadTrace, tellingOrders } from '@refectum/core/waveform';
   import { proxy, wrap } from 'comlink';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import type { StandWorker } from '$lib/live/stand.worker.ts';
@@ -36,7 +36,7 @@
   const shareOf = (order: number): number =>
     read?.kind === 'read' ? read.orders.rms[order - 1]! / Math.max(read.orders.ripple, 1e-12) : 0;
   const shares = $derived(
-    read?.kind === 'read' ? [1, 2, 3, 4, 6, 12].map((order) => ({ order, share: shareOf(order) })) : [],
+    read?.kind === 'read' ? tellingOrders.map((order) => ({ order, share: shareOf(order) })) : [],
   );
 
   const spoken = $derived(shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', '));
@@ -49,13 +49,11 @@
     read = undefined;
     share = 0;
     worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
-    read = await wrap<StandWorker>(worker).trace(
-      file,
-      expectedHertz,
-      proxy((now: number) => (share = now)),
-    );
-    share = undefined;
-    worker.terminate();
+    const telling = proxy((now: number) => (share = now));
+    read = await wrap<StandWorker>(worker)
+      .trace(file, expectedHertz, telling)
+      .catch((error: Error): ReadTrace => ({ kind: 'refused', why: `${file.name} can’t be read: ${error.message}` }));
+    cancel();
   }
 
   function cancel() {

@@ -58,14 +58,14 @@
           aria-describedby="why-told"
         />
         <p id="why-told" class="min-h-5 text-sm text-error">{stand.problems.why ?? ''}</p>
-        <button class="btn min-h-11">I answer for it</button>
+        <button class="btn min-h-11" disabled={!stand.mayWrite}>I answer for it</button>
       </form>
     </details>
   {/if}
   <button
     class="btn mt-2 min-h-11 w-full"
     class:btn-primary={mayRun && !mounted}
-    disabled={!mounted && !mayRun}
+    disabled={!stand.mayWrite || (!mounted && !mayRun)}
     onclick={mounted ? onunmount : onmount}
   >
     {mounted ? 'Off the stand' : 'It is clamped on the stand, belt and guard on'}

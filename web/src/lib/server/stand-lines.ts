@@ -1,11 +1,8 @@
 import { outputCurve } from '@refectum/core/curves';
-import { familyOf, ratingPoint } from '@refectum/core/machines';
+import { familyOf } from '@refectum/core/machines';
 import { dayAndTimeOf } from '../dates.ts';
 import type { Job } from '../job.ts';
 import { readRunLog } from '../run-log.ts';
-
-/** Of the winding's resistance, when nothing better than the plate is known. */
-const statorSigma = 0.3;
 
 /** What the run stand has to say on a report, in a line each; nothing when it wasn't run. */
 export function standLines({ machine, runs, works }: Job): readonly string[] {
@@ -20,8 +17,8 @@ export function standLines({ machine, runs, works }: Job): readonly string[] {
     return `${amps.toFixed(1)} A at ${rpm} rpm and ${volts.toFixed(1)} V${heat}`;
   });
   const family = familyOf(machine);
-  const { rpm, volts } = ratingPoint(machine);
-  const curve = outputCurve(family.output(machine, family.builds(machine)[0]!, [], statorSigma), points);
+  const { rpm, volts } = family.rating(machine);
+  const curve = outputCurve(family.output(machine, family.builds(machine)[0]!, []), points);
   const { amps, low, high } = curve.foresee({ rpm, volts, celsius: points.at(-1)!.celsius });
   const foreseen = `Foreseen at ${rpm} rpm and ${volts} V: ${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)}, 95 %), rated ${machine.ratedAmps} A.`;
   return [...against, `Output: ${shown.join('; ')}.`, foreseen];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { asReceived, ratingPoint } from '@refectum/core/machines';
+  import { asReceived, familyOf } from '@refectum/core/machines';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import { RunStand } from '$lib/live/run-stand.svelte.ts';
@@ -28,13 +28,7 @@
   const running = $derived(states.find((state) => state.running)!);
   const mounted = $derived(bench.setting.assembly === running.id);
   const check = $derived(bench.check);
-  /** A stator measured pair by pair is known better than its plate. */
-  const statorSigma = $derived(
-    bench.standing.some(({ check: id, outcome }) => /^stator-(pair|drop)/.test(id) && outcome.kind === 'value')
-      ? 0.05
-      : 0.3,
-  );
-  const volts = $derived(ratingPoint(machine).volts);
+  const volts = $derived(familyOf(machine).rating(machine).volts);
 
   $effect(() => {
     if (!stand.typed.volts) stand.typed.volts = String(volts);
@@ -90,7 +84,7 @@
         Nothing is read here before the unit is clamped on the stand. What was read at rest decides whether it may run.
       </p>
     {/if}
-    {#if mounted || stand.points.length}<OutputCurve {stand} {machine} {statorSigma} />{/if}
+    {#if mounted || stand.points.length}<OutputCurve {stand} {machine} />{/if}
     {#if mounted}<AnyCheck {bench} />{/if}
   </div>
   <SuspectsAndTape {bench} />
