@@ -26,6 +26,7 @@ module.exports = {
       'checks',
       'machines',
       'vehicle',
+      'practice',
       'belief',
       'advice',
       'blame',

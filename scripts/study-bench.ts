@@ -4,8 +4,10 @@ import { availableParallelism } from 'node:os';
 import { unitSession } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../core/src/machines/index.ts';
-import { seeded } from '../core/test/dice.ts';
-import { bench, hide, HiddenUnit, type Policy, type Told } from '../core/test/hidden-units.ts';
+import { seeded } from '../core/src/numeric/index.ts';
+import { HiddenUnit } from '../core/src/practice/index.ts';
+import { bench, hide, type Policy, type Told } from '../core/test/hidden-units.ts';
+import { spreads } from '../core/test/spreads.ts';
 import { DeckedUnit } from '../core/test/spice/decked-unit.ts';
 import { wilson } from '../core/test/stories.ts';
 
@@ -47,7 +49,7 @@ function work(): void {
         // The same unit and the same luck for both.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
         const Unit = inSpice ? DeckedUnit : HiddenUnit;
-        const unit = new Unit(random, session.opened, meter, hide(random, session.opened), scale);
+        const unit = new Unit(random, session.opened.subject, meter, hide(random, session.opened), spreads, scale);
         process.send!({ ...bench(session, unit, meter, policy), model, policy } satisfies Outcome);
       }
     }

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { countSigma, currentClamp, gainSigma } from '../src/instruments/index.ts';
 import { type DrainEntry, type DrainStep, mostAsleep, outputCable, readDrainLog } from '../src/vehicle/index.ts';
-import { normalFrom, seeded } from './dice.ts';
+import { normalFrom, seeded } from '../src/numeric/index.ts';
 
 const began = Date.parse('2026-05-04T08:00:00Z');
 /** A log from its steps, a minute after another, asleep from the second on. */

@@ -1,8 +1,7 @@
 import { expect } from 'chai';
 import { outputCurve } from '../src/curves/index.ts';
 import { type ClawPole, clawPoleBuilds, clawPoleGeneric, familyOf } from '../src/machines/index.ts';
-import { fit } from '../src/numeric/index.ts';
-import { normalFrom, seeded } from './dice.ts';
+import { fit, normalFrom, seeded } from '../src/numeric/index.ts';
 
 /** NIST Statistical Reference Datasets, nonlinear regression, Misra1a (monomolecular adsorption; from memory). */
 const misra1a = {

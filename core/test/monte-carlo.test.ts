@@ -3,7 +3,7 @@ import { beliefAfter, type Case, checkOf, faultChances, priorBelief } from '../s
 import type { Check } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { countSigma, gainSigma, measure, type Multimeter, multimeterById } from '../src/instruments/index.ts';
-import { normalFrom, seeded } from './dice.ts';
+import { normalFrom, seeded } from '../src/numeric/index.ts';
 import { openKnown } from './toy.ts';
 
 /**

@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { type Ruler, rulerOf, type BenchSituation, unitSession, type TapeReading } from '../src/assess/index.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
-import { seeded } from './dice.ts';
+import { seeded } from '../src/numeric/index.ts';
 
 const known: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 const take = (check: string, outcome: number | 'OL' | { finding: string }, meter = 'workshop'): TapeReading => ({

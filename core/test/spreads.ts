@@ -1,8 +1,10 @@
+import type { Strewing } from '../src/practice/index.ts';
+
 /**
  * How sound machines differ in the studies of hidden faults: figures of the studies alone, which the belief does not
  * read. Each is the half-width of a bell (three uniform numbers added up); its standard deviation is a third of it.
  */
-export const spreads = {
+export const spreads: Strewing = {
   /** Relative. */
   resistors: { stator: 0.36, 'stator:': 0.02, rotor: 0.3 },
   /** In ln(ohms). */
@@ -23,24 +25,22 @@ export const spreads = {
   celsius: 6,
   /** Ω: how far the leads are from what the meter's maker says. */
   leads: 0.05,
-} as const;
-
-/**
- * How far a sound quantity may lie from its nominal value, as a factor, however wide a study strews units: one beyond
- * is what the study calls a fault (a diode that leaks a third of a megohm, half an ohm in a contact).
- */
-export const soundWithin: Readonly<Record<string, readonly [number, number]>> = {
-  leak: [0.05, Infinity],
-  'insulation-core': [1e-3, Infinity],
-  'insulation-rotor-core': [2e-3, Infinity],
-  'insulation-output': [0.02, Infinity],
-  brushes: [0, 2.2],
-  rotor: [0.7, Infinity],
-  stator: [0.3, Infinity],
+  /**
+   * However wide a study strews units, one beyond is what the study calls a fault (a diode that leaks a third of a
+   * megohm, half an ohm in a contact).
+   */
+  within: {
+    leak: [0.05, Infinity],
+    'insulation-core': [1e-3, Infinity],
+    'insulation-rotor-core': [2e-3, Infinity],
+    'insulation-output': [0.02, Infinity],
+    brushes: [0, 2.2],
+    rotor: [0.7, Infinity],
+    stator: [0.3, Infinity],
+  },
+  /** One in a hundred. */
+  slips: 0.01,
 };
-
-/** Readings in a hundred that have nothing to do with the unit. */
-export const slips = 0.01;
 
 /** Nothing at rest shows these. */
 export const unseen: readonly string[] = ['regulator'];

@@ -6,7 +6,7 @@ import { Circuit, type Edit, type Network } from '../src/circuit/index.ts';
 import { countSigma, measure, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric, type Fault } from '../src/machines/index.ts';
 import { type Scene, vehicleGeneric, vehicleNetwork } from '../src/vehicle/index.ts';
-import { normalFrom, seeded } from './dice.ts';
+import { normalFrom, seeded } from '../src/numeric/index.ts';
 
 /** Made-up vehicles with hidden faults, told as stories: how often is the unit blamed or cleared wrongly? */
 

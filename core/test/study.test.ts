@@ -2,8 +2,10 @@ import { expect } from 'chai';
 import { unitSession } from '../src/assess/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric, families } from '../src/machines/index.ts';
-import { seeded } from './dice.ts';
-import { bench, type Hidden, hide, HiddenUnit, severitiesOf, type Told } from './hidden-units.ts';
+import { seeded } from '../src/numeric/index.ts';
+import { type Hidden, HiddenUnit } from '../src/practice/index.ts';
+import { bench, hide, severitiesOf, type Told } from './hidden-units.ts';
+import { spreads } from './spreads.ts';
 
 /** The study of hidden faults in small, at every run; in full it is `bin/refectum study bench`. */
 describe('a small study: hidden faults, found by following the advice', () => {
@@ -17,7 +19,9 @@ describe('a small study: hidden faults, found by following the advice', () => {
     while (told.length < units) {
       const hidden = hide(random, session.opened);
       if (fits(hidden))
-        told.push(bench(session, new HiddenUnit(random, session.opened, meter, hidden), meter, 'the advice'));
+        told.push(
+          bench(session, new HiddenUnit(random, session.opened.subject, meter, hidden, spreads), meter, 'the advice'),
+        );
     }
     return told;
   };

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import FFT from 'fft.js';
 import { clawPoleGeneric, clawPoleBuilds, type ClawPole, clawPoleRun, familyOf } from '../src/machines/index.ts';
 import { ordersOf, readTrace } from '../src/waveform/index.ts';
-import { normalFrom, seeded } from './dice.ts';
+import { normalFrom, seeded } from '../src/numeric/index.ts';
 
 const machine: ClawPole = { ...clawPoleGeneric(12, 100), connection: 'star', diodeKind: 'silicon' };
 const stand = {

@@ -1,6 +1,7 @@
 import type { Check, Odds, PresentFault, RunSetup } from '../checks/index.ts';
-import type { Edit, Network } from '../circuit/index.ts';
+import type { Celsius, Edit, Network } from '../circuit/index.ts';
 import type { OutputModel } from '../curves/index.ts';
+import type { Orders } from '../waveform/index.ts';
 import type { Fact } from './fact.ts';
 
 /** A number a machine is described by, with all that is known of it: the schema reads as its manual. */
@@ -70,6 +71,47 @@ export interface Ran {
 
 /** Runs one machine; what was run once is remembered. */
 export type Runner = (build: Build, setup: RunSetup, faults: readonly RunningFault[]) => Ran;
+
+/** By how much of itself an uncertain quantity is off, by its name; `celsius` in kelvin, `rpm` as a share. */
+export type Off = Readonly<Record<string, number>>;
+
+/** What a machine is run against. */
+export interface Stand {
+  readonly rpm: number;
+  /** Ohms of the load; beside it the battery. */
+  readonly loadOhms: number;
+  readonly batteryVolts: number;
+  readonly batteryOhms: number;
+  readonly cableOhms: number;
+  readonly celsius: Celsius;
+  /**
+   * Full field by way of the regulator, from where the machine feeds it; past it, from the output post; or so many
+   * amperes from where the machine feeds it.
+   */
+  readonly field: 'own' | 'bypassed' | { readonly amps: number };
+}
+
+/** A running machine as instruments see it, one electrical period of its steady state. */
+export interface Run {
+  readonly rpm: number;
+  readonly electricalHertz: number;
+  readonly fieldAmps: number;
+  /** Of the current from the output post. */
+  readonly amps: Orders;
+  /** Of output post against case. */
+  readonly volts: Orders;
+  /** Of a phase tap (phase A's leg) against case. */
+  readonly tap: Orders;
+  readonly trace: { readonly amps: Float64Array; readonly volts: Float64Array; readonly tap: Float64Array };
+}
+
+/** Spins one machine whose quantities are off by so much, its own regulator at work or bypassed. */
+export type Spin = (
+  build: Build,
+  stand: Omit<Stand, 'field'> & { readonly field: 'regulated' | 'bypassed' },
+  faults: readonly RunningFault[],
+  off: Off,
+) => Run;
 
 /** What must be known before a machine may run, and what then forbids it. */
 export interface StandRules {
@@ -152,6 +194,8 @@ export interface Subject {
   readonly network: (build: Build, assembly: string) => Network;
   /** For what is read while it runs; a subject without such checks has none. */
   readonly run?: Runner;
+  /** One machine on a stand, as all its instruments see it. */
+  readonly spin?: Spin;
   readonly standRules?: StandRules;
   readonly nuisances: (build: Build) => readonly Nuisance[];
   readonly parts: readonly Part[];
@@ -200,6 +244,7 @@ export interface Family<M> {
   readonly builds: (machine: M) => readonly Build[];
   readonly network: (machine: M, build: Build, assembly: string) => Network;
   readonly runner: (machine: M) => Runner;
+  readonly spin: (machine: M) => Spin;
   readonly standRules: StandRules;
   /** Where its rated amps hold. */
   readonly rating: (machine: M) => { readonly rpm: number; readonly volts: number };
@@ -271,6 +316,7 @@ export function apply<M>(family: Family<M>, machine: M, variants: readonly Varia
     builds: withStrewn(builds),
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
+    spin: (build, stand, faults, off) => family.spin(machineOf(build))(build, stand, faults, off),
     nuisances: (build) =>
       family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
         return { name, sigma: notStrewn.includes(name) ? sigma : sigma * (build.strewn?.times ?? 1) };
@@ -284,7 +330,10 @@ function comparable<M>(family: Family<M>, a: M, b: M): boolean {
   return shape(a) === shape(b);
 }
 
-const fixedOf = <M>(family: Family<M>, machine: M): Omit<Subject, 'builds' | 'network' | 'run' | 'nuisances'> => ({
+const fixedOf = <M>(
+  family: Family<M>,
+  machine: M,
+): Omit<Subject, 'builds' | 'network' | 'run' | 'spin' | 'nuisances'> => ({
   name: family.name,
   complaints: family.complaints,
   assemblies: family.assemblies,

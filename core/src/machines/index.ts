@@ -31,8 +31,6 @@ export {
   type Excitation,
   excitationOf,
   phases,
-  type Run,
-  type Stand,
   usualPolePairs,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
@@ -48,9 +46,13 @@ export type {
   OnVehicle,
   Nuisance,
   Part,
+  Off,
   Ran,
+  Run,
   Runner,
   RunningFault,
   Severity,
+  Spin,
+  Stand,
   Subject,
 } from './family.ts';

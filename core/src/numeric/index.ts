@@ -1,3 +1,4 @@
+export { normalFrom, seeded } from './dice.ts';
 export { type Fit, fit, type Observation, type PriorParameter } from './fit.ts';
 export {
   type Gaussian,

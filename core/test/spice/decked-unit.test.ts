@@ -4,8 +4,10 @@ import type { Check } from '../../src/checks/index.ts';
 import type { Setup } from '../../src/instruments/index.ts';
 import { multimeterById } from '../../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../../src/machines/index.ts';
-import { seeded } from '../dice.ts';
-import { bench, type Hidden, HiddenUnit, type Measured } from '../hidden-units.ts';
+import { seeded } from '../../src/numeric/index.ts';
+import { type Hidden, HiddenUnit, type Measured } from '../../src/practice/index.ts';
+import { bench } from '../hidden-units.ts';
+import { spreads } from '../spreads.ts';
 import { DeckedUnit } from './decked-unit.ts';
 
 const meter = multimeterById('bench');
@@ -40,7 +42,9 @@ const units: Readonly<Record<string, readonly Hidden[]>> = {
 describe('units read in ngspice from a deck written by hand', () => {
   for (const [name, faults] of Object.entries(units)) {
     it(`${name}: every reading of the bench within 1 mV or 0.5 %`, () => {
-      const [ours, spice] = [Ours, Spice].map((Unit) => new Unit(seeded(417), opened, meter, faults)) as [Ours, Spice];
+      const [ours, spice] = [Ours, Spice].map(
+        (Unit) => new Unit(seeded(417), opened.subject, meter, faults, spreads),
+      ) as [Ours, Spice];
       let compared = 0;
       for (const check of opened.checks) {
         if (check.method.kind !== 'meter') continue;
@@ -61,7 +65,7 @@ describe('units read in ngspice from a deck written by hand', () => {
       ['diode-leaky:B+', 5000],
       ['diode-open:C-', 1],
     ] as const) {
-      const unit = new DeckedUnit(seeded(20261125), opened, meter, [hidden(id, severity)]);
+      const unit = new DeckedUnit(seeded(20261125), opened.subject, meter, [hidden(id, severity)], spreads);
       const { parts } = bench(session, unit, meter, 'the advice');
       expect(parts.told).equal(parts.truth);
     }

@@ -12,7 +12,7 @@ import {
   type Setup,
   testLamp,
 } from '../../src/instruments/index.ts';
-import { HiddenUnit, type Measured } from '../hidden-units.ts';
+import { HiddenUnit, type Measured } from '../../src/practice/index.ts';
 
 const deck = readFileSync(new URL('claw-pole.cir', import.meta.url), 'utf8');
 const parameters = deck.match(/^\.param.*$/gm)!.join('\n');

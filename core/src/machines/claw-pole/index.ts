@@ -11,6 +11,7 @@ import { clawPoleOutput, clawPoleShapes } from './output.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
 import { clawPoleRunner } from './runner.ts';
 import { ratingPoint } from './running.ts';
+import { clawPoleSpin } from './spin.ts';
 import { clawPoleStandRules } from './stand-rules.ts';
 
 /** Minutes of taking apart [from memory]. */
@@ -38,6 +39,7 @@ export const clawPole: Family<ClawPole> = {
   symmetries,
   builds: clawPoleBuilds,
   runner: clawPoleRunner,
+  spin: clawPoleSpin,
   standRules: clawPoleStandRules,
   rating: ratingPoint,
   outputShapes: clawPoleShapes,
@@ -53,15 +55,7 @@ export const clawPole: Family<ClawPole> = {
 };
 export { type ClawPoleBuild, clawPoleBuilds } from './builds.ts';
 export { type Assembly, clawPoleNetwork, diodeLaws } from './circuit.ts';
-export {
-  clawPoleRun,
-  clawPoleTurning,
-  type Excitation,
-  excitationOf,
-  type Run,
-  type Stand,
-  usualPolePairs,
-} from './running.ts';
+export { clawPoleRun, clawPoleTurning, type Excitation, excitationOf, usualPolePairs } from './running.ts';
 export {
   type ClawPole,
   clawPoleGeneric,

@@ -1,8 +1,8 @@
 import type { RunSetup } from '../../checks/index.ts';
-import type { Ran, Runner, RunningFault } from '../family.ts';
+import type { Off, Ran, Runner, RunningFault, Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
-import { clawPoleRun, type Excitation, excitationOf, heldAt, type Stand } from './running.ts';
+import { brushesOff, clawPoleRun, heldAt, swayed } from './running.ts';
 
 /** Coarser steps than a trace needs, a prime number as there: within 1 % of the mean, which is known worse than that. */
 const steps = 97;
@@ -53,9 +53,6 @@ export function clawPoleRunner(machine: ClawPole): Runner {
   };
 }
 
-/** By how much of itself a quantity is off; `celsius` in kelvin. */
-type Off = Readonly<Record<string, number>>;
-
 function run(
   machine: ClawPole,
   build: ClawPoleBuild,
@@ -63,36 +60,17 @@ function run(
   faults: readonly RunningFault[],
   off: Off,
 ): number {
-  const by = (name: string) => 1 + (off[name] ?? 0);
-  const own: ClawPole = {
-    ...machine,
-    statorPairOhms: machine.statorPairOhms * by('stator'),
-    rotorOhms: machine.rotorOhms * by('rotor'),
-  };
-  const plate = excitationOf(machine, build);
-  const excitation: Excitation = {
-    ...plate,
-    fluxWebers: plate.fluxWebers * by('flux'),
-    henries: plate.henries * by('inductance'),
-  };
+  const { own, excitation } = swayed(machine, build, off);
   const celsius = { windings: warm.windings + (off.celsius ?? 0), diodes: warm.diodes + (off.celsius ?? 0) };
   const held: Stand = {
-    rpm: rpm * by('rpm'),
+    rpm: rpm * (1 + (off.rpm ?? 0)),
     ...heldAt(volts),
     celsius,
     field: 'bypassed',
   };
-  const brushes = off.brushes === undefined ? [] : [brushesOff(off.brushes)];
-  const found = clawPoleRun(own, build, [...faults, ...brushes], held, excitation, steps);
+  const found = clawPoleRun(own, build, [...faults, ...brushesOff(off.brushes)], held, excitation, steps);
   return shows === 'output' ? found.amps.mean : found.tap.mean;
 }
-
-const brushesOff = (share: number): RunningFault => ({
-  species: 'brushes',
-  place: '',
-  severity: share,
-  edits: ['brush:1', 'brush:2'].map((element) => ({ element, scale: 1 + share })),
-});
 
 /** The same fault on the first phase and the positive side: an output current doesn't tell them apart. */
 function atFirstPhase(fault: RunningFault): RunningFault {

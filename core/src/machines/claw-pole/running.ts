@@ -1,5 +1,4 @@
 import {
-  type Celsius,
   type Coil,
   type Coupling,
   copperOhms,
@@ -8,8 +7,8 @@ import {
   Turning,
   type TurningNetwork,
 } from '../../circuit/index.ts';
-import { type Orders, ordersOf } from '../../waveform/index.ts';
-import type { RunningFault } from '../family.ts';
+import { ordersOf } from '../../waveform/index.ts';
+import type { Off, Run, RunningFault, Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { clawPoleNetwork, lead, leg, supplyNode, usual } from './circuit.ts';
 import { type ClawPole, phases, windingLeads } from './parameters.ts';
@@ -25,35 +24,8 @@ export interface Excitation {
   readonly fullAmps: number;
 }
 
-/** What the machine is run against. */
-export interface Stand {
-  readonly rpm: number;
-  /** Ohms of the load; beside it the battery. */
-  readonly loadOhms: number;
-  readonly batteryVolts: number;
-  readonly batteryOhms: number;
-  readonly cableOhms: number;
-  readonly celsius: Celsius;
-  /** Full field by way of the regulator, from where the machine feeds it; or past it, from the output post. */
-  readonly field: 'own' | 'bypassed';
-}
-
 /** Post and case held at so many volts, whatever the machine gives. */
 export const heldAt = (batteryVolts: number) => ({ batteryVolts, batteryOhms: 1e-4, cableOhms: 1e-4, loadOhms: 1e3 });
-
-/** The running machine as instruments see it, one electrical period of its steady state. */
-export interface Run {
-  readonly rpm: number;
-  readonly electricalHertz: number;
-  readonly fieldAmps: number;
-  /** Of the current from the output post. */
-  readonly amps: Orders;
-  /** Of output post against case. */
-  readonly volts: Orders;
-  /** Of a phase tap (phase A's leg) against case. */
-  readonly tap: Orders;
-  readonly trace: { readonly amps: Float64Array; readonly volts: Float64Array; readonly tap: Float64Array };
-}
 
 /** Twelve poles, common on car machines [common practice, no source]. */
 export const usualPolePairs = 6;
@@ -233,6 +205,31 @@ function fieldOhms(machine: ClawPole, build: ClawPoleBuild, faults: readonly Run
     .reduce((sum, part) => sum + (part.copper ? copperOhms(part.ohms, celsius) : part.ohms), 0);
 }
 
+/** A machine whose quantities are off by so much of themselves. */
+export function swayed(machine: ClawPole, build: ClawPoleBuild, off: Off): { own: ClawPole; excitation: Excitation } {
+  const by = (name: string) => 1 + (off[name] ?? 0);
+  const plate = excitationOf(machine, build);
+  return {
+    own: {
+      ...machine,
+      statorPairOhms: machine.statorPairOhms * by('stator'),
+      rotorOhms: machine.rotorOhms * by('rotor'),
+    },
+    excitation: {
+      ...plate,
+      fluxWebers: plate.fluxWebers * by('flux'),
+      henries: plate.henries * by('inductance'),
+    },
+  };
+}
+
+/** Brushes whose resistance is off by a share of itself. */
+export const brushesOff = (share = 0): RunningFault[] => {
+  if (share === 0) return [];
+  const edits = ['brush:1', 'brush:2'].map((element) => ({ element, scale: 1 + share }));
+  return [{ species: 'brushes', place: '', severity: share, edits }];
+};
+
 /** Of the rotor's turns, those still in the circuit. */
 const turnsLeft = (faults: readonly RunningFault[]): number =>
   faults.reduce((left, { species, severity }) => (species === 'rotor-turns' ? left * (1 - severity) : left), 1);
@@ -253,7 +250,7 @@ export function clawPoleRun(
   const electricalHertz = (stand.rpm * polePairs) / 60;
   const ohms = fieldOhms(machine, build, faults, stand.celsius.windings);
   const turns = turnsLeft(faults);
-  const [supply, drop] = stand.field === 'own' ? [supplyNode(machine), regulatorDrop] : ['output', 0];
+  const [supply, drop] = stand.field === 'bypassed' ? ['output', 0] : [supplyNode(machine), regulatorDrop];
   const at = (fieldAmps: number) => {
     const flux = fluxWebers * fluxShare((fieldAmps * turns) / fullAmps);
     const network = clawPoleTurning(machine, build, faults, stand, { ...excitation, fluxWebers: flux });
@@ -261,9 +258,10 @@ export function clawPoleRun(
     return new Turning(network, 'case', stand.celsius).steady({ electricalHertz, draws, stepsPerPeriod });
   };
   const mean = (samples: Float64Array) => samples.reduce((sum, one) => sum + one, 0) / samples.length;
-  let fieldAmps = Math.max(stand.batteryVolts - drop, 0) / ohms;
+  const held = typeof stand.field === 'object';
+  let fieldAmps = typeof stand.field === 'object' ? stand.field.amps : Math.max(stand.batteryVolts - drop, 0) / ohms;
   let period = at(fieldAmps);
-  for (let round = 0; round < mostRounds; round++) {
+  for (let round = 0; !held && round < mostRounds; round++) {
     const most = Math.max(mean(period.volts(supply)) - drop, 0) / ohms;
     if (Math.abs(most - fieldAmps) <= settledShare * fullAmps) break;
     fieldAmps = most;

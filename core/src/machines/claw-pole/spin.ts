@@ -1,0 +1,38 @@
+import type { Run, Spin } from '../family.ts';
+import type { ClawPoleBuild } from './builds.ts';
+import type { ClawPole } from './parameters.ts';
+import { brushesOff, clawPoleRun, swayed } from './running.ts';
+
+/** Set-point of a sound regulator in the middle of what is usual, V [common practice, no source: 13.8 to 14.5]. */
+export const setVolts = (machine: ClawPole): number => (machine.ratedVolts === 12 ? 14.2 : 28.4);
+/** How near a regulator comes to it, V, and in how many tries. */
+const near = 0.01;
+const tries = 12;
+
+/** Spins one claw-pole alternator with its regulator at work: it draws the field back until its set-point holds. */
+export function clawPoleSpin(machine: ClawPole): Spin {
+  return (build, { field, ...stand }, faults, off) => {
+    const own = swayed(machine, build as ClawPoleBuild, off);
+    const at = (how: Parameters<typeof clawPoleRun>[3]['field']): Run =>
+      clawPoleRun(
+        own.own,
+        build as ClawPoleBuild,
+        [...faults, ...brushesOff(off.brushes)],
+        { ...stand, field: how },
+        own.excitation,
+      );
+    if (field === 'bypassed') return at('bypassed');
+    if (faults.some(({ species }) => species === 'regulator')) return at({ amps: 0 });
+    const full = at('own');
+    const wanted = setVolts(machine);
+    if (full.volts.mean <= wanted + near) return full;
+    let [low, high] = [0, full.fieldAmps];
+    let found = full;
+    for (let n = 0; n < tries && Math.abs(found.volts.mean - wanted) > near; n++) {
+      found = at({ amps: (low + high) / 2 });
+      if (found.volts.mean > wanted) high = found.fieldAmps;
+      else low = found.fieldAmps;
+    }
+    return found;
+  };
+}

@@ -1,0 +1,168 @@
+import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
+import { Circuit, type Network, networkBetween } from '../circuit/index.ts';
+import { countSigma, gainSigma, measure, type Multimeter, type Setup, type Shown } from '../instruments/index.ts';
+import type { Build, Fault, Subject } from '../machines/index.ts';
+import { seeded } from '../numeric/index.ts';
+
+/** kT/q at 25 °C, V. */
+const thermalVolts = 0.02569;
+
+/**
+ * How units differ from their kind: half-widths of bells (three uniform numbers added up; the standard deviation is a
+ * third of it), by what a resistance or junction says it is spread by.
+ */
+export interface Strewing {
+  /** Relative. */
+  readonly resistors: Readonly<Record<string, number>>;
+  /** In ln(ohms). */
+  readonly logs: Readonly<Record<string, number>>;
+  /** V. */
+  readonly junctions: Readonly<Record<string, number>>;
+  /** K: how far the part is from what was typed. */
+  readonly celsius: number;
+  /** Ω: how far the leads are from what the meter's maker says. */
+  readonly leads: number;
+  /** How far a sound quantity may lie from its nominal value, as a factor. */
+  readonly within: Readonly<Record<string, readonly [number, number]>>;
+  /** Share of readings that have nothing to do with the unit. */
+  readonly slips: number;
+}
+
+export interface Hidden {
+  readonly fault: Fault;
+  readonly severity: number;
+}
+
+export type Measured = Pick<Shown, 'value' | 'range' | 'fullScale'>;
+
+/** A unit with something hidden in it, drawn by lot: each like its kind, none like another. */
+export class HiddenUnit {
+  readonly hidden: readonly Hidden[];
+  readonly #random: () => number;
+  readonly #subject: Subject;
+  readonly #strewing: Strewing;
+  readonly #build: Build;
+  protected readonly meter: Multimeter;
+  protected readonly celsius: number;
+  readonly #seed: number;
+  readonly #sway = new Map<string, number>();
+  readonly #gains = new Map<number, number>();
+  readonly #scale: number;
+
+  /** `scale`: how many times wider than stated the units are strewn. */
+  constructor(
+    random: () => number,
+    subject: Subject,
+    meter: Multimeter,
+    hidden: readonly Hidden[],
+    strewing: Strewing,
+    scale = 1,
+  ) {
+    this.#random = random;
+    this.#subject = subject;
+    this.#strewing = strewing;
+    this.#scale = scale;
+    this.hidden = hidden;
+    this.#seed = Math.floor(random() * 2 ** 31);
+    const { builds } = subject;
+    let left = random() * builds.reduce((sum, build) => sum + build.prior, 0);
+    this.#build = builds.find((build) => (left -= build.prior) <= 0) ?? builds[0]!;
+    this.celsius = 20 + strewing.celsius * this.#bell();
+    this.meter = { ...meter, leadOhms: Math.max(0, meter.leadOhms + strewing.leads * this.#bell()) };
+  }
+
+  /** What the meter shows, a slip now and then included. */
+  read(check: Check): Outcome {
+    const findings = findingsOf(check);
+    if (this.#random() < this.#strewing.slips)
+      return this.#slip(
+        check,
+        findings.map(({ id }) => id),
+      );
+    const { method } = check;
+    const present = this.hidden.map(({ fault: { species, place }, severity }) => ({ species, place, severity }));
+    if (method.kind === 'finding') {
+      const chances = method.chances(present);
+      let left = this.#random();
+      const at = chances.findIndex((chance) => (left -= chance) < 0);
+      return { kind: 'finding', finding: findings[Math.max(at, 0)]!.id };
+    }
+    if (method.kind === 'length') {
+      const { mean, sigma } = method.expected(present);
+      return { kind: 'value', value: Math.max(0.1, Math.round((mean + 2 * sigma * this.#bell()) * 10) / 10) };
+    }
+    if (method.kind === 'run') throw new RangeError(`${check.id}: these units only rest`);
+    if (method.kind === 'leads') return this.#shown(this.meter.leadOhms, this.meter.ohms[0]!, Infinity);
+    const { value, range, fullScale } = this.measured(check, method.setup);
+    if (method.setup.function === 'lamp') return { kind: 'finding', finding: value > 0.5 ? 'lit' : 'dark' };
+    return this.#shown(value, range!, fullScale);
+  }
+
+  /** What an ideal copy of the meter shows on this unit, by the program's own circuit. */
+  protected measured(check: Check, setup: Setup): Measured {
+    const places = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
+    const network = this.#own(this.#subject.network(this.#build, check.assembly || 'closed'));
+    const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...places]), this.celsius);
+    const values = circuit.withEdits(this.hidden.flatMap(({ fault, severity }) => fault.edits(severity)));
+    return measure(circuit, values, setup, this.meter);
+  }
+
+  /** How many times its nominal value a resistance has that follows these spreads, on this unit. */
+  protected ohmsFactor(spread: readonly string[] = []): number {
+    const sum = (kind: 'resistors' | 'logs') => spread.reduce((total, name) => total + this.#swayOf(kind, name), 0);
+    const [least, most] = this.#strewing.within[spread[0] ?? ''] ?? [0, Infinity];
+    return Math.min(Math.max(least, (1 + sum('resistors')) * Math.exp(sum('logs'))), most);
+  }
+
+  /** The same for a junction's saturation current. */
+  protected saturationFactor(spread: readonly string[] = [], ideality: number): number {
+    const volts = spread.reduce((total, name) => total + this.#swayOf('junctions', name), 0);
+    return Math.exp(-volts / (ideality * thermalVolts));
+  }
+
+  /** A bell between −1 and 1. */
+  #bell(random = this.#random): number {
+    return (random() + random() + random() - 1.5) / 1.5;
+  }
+
+  /** The same sway each time for one uncertain quantity of this unit, whatever is read first. */
+  #swayOf(kind: 'resistors' | 'logs' | 'junctions', name: string): number {
+    const table = this.#strewing[kind];
+    const width = table[name] ?? table[name.replace(/:.*/, ':')] ?? 0;
+    if (width === 0) return 0;
+    const key = `${kind} ${name}`;
+    if (!this.#sway.has(key)) {
+      const own = seeded([...key].reduce((hash, letter) => Math.imul(hash, 31) + letter.charCodeAt(0), this.#seed));
+      this.#sway.set(key, this.#scale * width * this.#bell(own));
+    }
+    return this.#sway.get(key)!;
+  }
+
+  /** The unit's own network: every element swayed. */
+  #own({ resistors, junctions, ...rest }: Network): Network {
+    return {
+      ...rest,
+      resistors: resistors.map((r) => ({ ...r, ohms: r.ohms * this.ohmsFactor(r.spread) })),
+      junctions: junctions.map(({ law, ...j }) => {
+        const saturationAmps = law.saturationAmps * this.saturationFactor(j.spread, law.ideality);
+        return { ...j, law: { ...law, saturationAmps } };
+      }),
+    };
+  }
+
+  /** With the meter's own error: one gain for each range, counts anew each time. */
+  #shown(value: number, range: Parameters<typeof gainSigma>[0], fullScale: number): Outcome {
+    if (!this.#gains.has(range.fullScale)) this.#gains.set(range.fullScale, gainSigma(range) * 2 * this.#bell());
+    const read = value * (1 + this.#gains.get(range.fullScale)!) + countSigma(range) * 2 * this.#bell();
+    if (read > fullScale) return { kind: 'over-range' };
+    return { kind: 'value', value: Math.max(0, Math.round(read / range.step) * range.step) };
+  }
+
+  #slip(check: Check, findings: readonly string[]): Outcome {
+    if (findings.length) return { kind: 'finding', finding: findings[Math.floor(this.#random() * findings.length)]! };
+    if (check.unit === 'millimetres') return { kind: 'value', value: 1 + 12 * this.#random() };
+    if (check.method.kind === 'leads' || this.#random() < 0.5) return { kind: 'over-range' };
+    const top = check.unit === 'volts' ? 2 : 100;
+    return { kind: 'value', value: top * this.#random() };
+  }
+}

@@ -1,0 +1,1 @@
+export { type Hidden, HiddenUnit, type Measured, type Strewing } from './hidden-unit.ts';
