@@ -1,4 +1,5 @@
-// bin/refectum study bench [UNITS]: hidden faults on made-up units at the static bench, by every check and by the advice.
+// bin/refectum study bench [UNITS [SPREAD | ngspice | stand]]: hidden faults on made-up units at the static bench, by every
+// check and by the advice; with `stand` also what running checks add, regulators that fail among the faults.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { unitSession } from '../core/src/assess/index.ts';
@@ -6,34 +7,43 @@ import { multimeterById } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../core/src/machines/index.ts';
 import { seeded } from '../core/src/numeric/index.ts';
 import { HiddenUnit } from '../core/src/practice/index.ts';
-import { bench, hide, type Policy, type Told } from '../core/test/hidden-units.ts';
-import { spreads } from '../core/test/spreads.ts';
+import { bench, hide, type Policy, type Reach, type Told } from '../core/test/hidden-units.ts';
+import { spreads, unseen } from '../core/test/spreads.ts';
 import { DeckedUnit } from '../core/test/spice/decked-unit.ts';
 import { wilson } from '../core/test/stories.ts';
 
 /** Chosen before the first run; a unit's own seed is one of them and its number. */
 const seeds = [20261125, 4180, 731];
 const meter = multimeterById('bench');
-const policies: readonly Policy[] = ['every check', 'the advice'];
 const models: readonly (readonly [string, ClawPole])[] = [
   ['12 V, star, silicon', { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' }],
   ['24 V, star, low-loss', { ...clawPoleGeneric(24, 80), connection: 'star', diodeKind: 'low-loss' }],
   ['12 V, delta, silicon', { ...clawPoleGeneric(12, 120), connection: 'delta', diodeKind: 'silicon' }],
   ['12 V, build not known', clawPoleGeneric(12, 65)],
 ];
-type Outcome = Told & { readonly model: string; readonly policy: Policy };
+type Outcome = Told & { readonly model: string; readonly way: string };
 
 const [countText = '10000', how = '1'] = process.argv.slice(2);
 const inSpice = how === 'ngspice';
-const [count, scale] = [Number(countText), inSpice ? 1 : Number(how)];
+const onStand = how === 'stand';
+const [count, scale] = [Number(countText), inSpice || onStand ? 1 : Number(how)];
 if (!Number.isInteger(count) || count < 1 || !(scale > 0)) {
   console.error(
-    `“${countText} ${how}”: give the number of units, and how many times wider they are strewn, or “ngspice” for units whose readings come from it.`,
+    `“${countText} ${how}”: give the number of units, and how many times wider they are strewn, or “ngspice” for units whose readings come from it, or “stand” for units that run too.`,
   );
   process.exit(1);
 }
 /** The deck written by hand is of the first. */
 const studied = inSpice ? models.slice(0, 1) : models;
+const ways = (onStand ? (['at rest', 'and on the stand'] as const) : (['at rest'] as const)).flatMap((reach: Reach) =>
+  (['every check', 'the advice'] as const).map((policy: Policy) => ({
+    policy,
+    reach,
+    way: onStand ? `${policy} ${reach}` : policy,
+  })),
+);
+/** On the stand nothing stays unseen. */
+const never = onStand ? [] : unseen;
 
 if (process.send) work();
 else void gather();
@@ -45,12 +55,19 @@ function work(): void {
     const session = unitSession(machine, 'none', [meter]);
     for (let i = m; i < count; i += studied.length) {
       if (Math.floor(i / studied.length) % of !== at) continue;
-      for (const policy of policies) {
-        // The same unit and the same luck for both.
+      for (const { policy, reach, way } of ways) {
+        // The same unit and the same luck for all.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
         const Unit = inSpice ? DeckedUnit : HiddenUnit;
-        const unit = new Unit(random, session.opened.subject, meter, hide(random, session.opened), spreads, scale);
-        process.send!({ ...bench(session, unit, meter, policy), model, policy } satisfies Outcome);
+        const unit = new Unit(
+          random,
+          session.opened.subject,
+          meter,
+          hide(random, session.opened, never),
+          spreads,
+          scale,
+        );
+        process.send!({ ...bench(session, unit, meter, policy, reach, never), model, way } satisfies Outcome);
       }
     }
   }
@@ -67,15 +84,15 @@ async function gather(): Promise<void> {
       });
       child.on('message', (outcome: Outcome) => {
         outcomes.push(outcome);
-        if (outcomes.length % 200 === 0) console.error(`${outcomes.length / policies.length} of ${count}`);
+        if (outcomes.length % 200 === 0) console.error(`${outcomes.length / ways.length} of ${count}`);
       });
       return new Promise<void>((done, failed) =>
         child.on('exit', (code) => (code === 0 ? done() : failed(new Error(`a part of the study ended with ${code}`)))),
       );
     }),
   );
-  if (outcomes.length !== count * policies.length)
-    throw new Error(`${outcomes.length} outcomes came back, ${count * policies.length} were worked out`);
+  if (outcomes.length !== count * ways.length)
+    throw new Error(`${outcomes.length} outcomes came back, ${count * ways.length} were worked out`);
   report(outcomes);
 }
 
@@ -92,11 +109,11 @@ const mean = (numbers: readonly number[]): number => numbers.reduce((sum, n) => 
 function report(outcomes: readonly Outcome[]): void {
   const source = inSpice ? 'read in ngspice from a deck written by hand' : "read by the program's own circuit";
   console.log(`${count} units, strewn ${scale} times as wide as the study's figures, ${source}; ${meter.name}`);
-  for (const policy of policies) {
-    const all = outcomes.filter((one) => one.policy === policy);
+  for (const { way } of ways) {
+    const all = outcomes.filter((one) => one.way === way);
     const right = (set: 'parts' | 'items') => (one: Outcome) => one[set].told === one[set].truth;
     console.log(
-      `\nBy ${policy}: ${mean(all.map(({ minutes }) => minutes)).toFixed(1)} min, ${mean(all.map(({ readings }) => readings)).toFixed(1)} readings`,
+      `\nBy ${way}: ${mean(all.map(({ minutes }) => minutes)).toFixed(1)} min, ${mean(all.map(({ readings }) => readings)).toFixed(1)} readings`,
     );
     say('right component set', all.filter(right('parts')), all);
     say('right assembly set', all.filter(right('items')), all);
@@ -133,21 +150,22 @@ function report(outcomes: readonly Outcome[]): void {
         );
     }
   }
-  const minutes = policies.map((policy) =>
-    mean(outcomes.filter((one) => one.policy === policy).map((one) => one.minutes)),
-  );
-  console.log(`\nThe advice takes ${percent(minutes[1]! / minutes[0]!)} of the minutes.`);
-  for (const policy of policies) sayMissed(policy, outcomes);
+  const minutesBy = ways.map(({ way }) => mean(outcomes.filter((one) => one.way === way).map((one) => one.minutes)));
+  for (let n = 0; n < ways.length; n += 2)
+    console.log(
+      `\nThe advice takes ${percent(minutesBy[n + 1]! / minutesBy[n]!)} of the minutes${onStand ? ` ${ways[n]!.reach}` : ''}.`,
+    );
+  for (const { way } of ways) sayMissed(way, outcomes);
 }
 
 /** What was told in place of what was hidden, most often first; places left out. */
-function sayMissed(policy: Policy, outcomes: readonly Outcome[]): void {
-  const missed = outcomes.filter((one) => one.policy === policy && one.parts.told !== one.parts.truth);
+function sayMissed(way: string, outcomes: readonly Outcome[]): void {
+  const missed = outcomes.filter((one) => one.way === way && one.parts.told !== one.parts.truth);
   const kinds = new Map<string, number>();
   for (const { hidden, parts } of missed) {
     const kind = `${hidden.map((id) => id.replace(/:.*/, '')).join(' + ') || 'sound'}: told ${parts.told.replaceAll(/:[A-Z+-]+/g, '')}`;
     kinds.set(kind, (kinds.get(kind) ?? 0) + 1);
   }
   const most = [...kinds].sort((a, b) => b[1] - a[1]).slice(0, 15);
-  console.log(`Most missed by ${policy}:\n${most.map(([kind, n]) => `  ${n} × ${kind}`).join('\n')}`);
+  console.log(`Most missed by ${way}:\n${most.map(([kind, n]) => `  ${n} × ${kind}`).join('\n')}`);
 }

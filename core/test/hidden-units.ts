@@ -23,8 +23,8 @@ export function severitiesOf({ species, severity: { grades } }: Fault): readonly
 }
 
 /** Nothing, one fault or two on different parts, as they are met; severities strewn over all grades. */
-export function hide(random: () => number, { faults }: Case): Hidden[] {
-  const can = faults.filter(({ species }) => !unseen.includes(species));
+export function hide(random: () => number, { faults }: Case, never: readonly string[] = unseen): Hidden[] {
+  const can = faults.filter(({ species }) => !never.includes(species));
   const pick = (from: readonly Fault[]): Hidden => {
     let left = random() * from.reduce((sum, fault) => sum + fault.weight, 0);
     const fault = from.find(({ weight }) => (left -= weight) <= 0) ?? from[0]!;
@@ -50,9 +50,18 @@ export interface Told {
 }
 
 export type Policy = 'every check' | 'the advice';
+/** At rest alone, or then on the stand too where the light is green. */
+export type Reach = 'at rest' | 'and on the stand';
 
 /** Takes a unit through the bench by a policy. A reading that fits nothing is taken once more, as the program asks. */
-export function bench(session: Session, unit: HiddenUnit, meter: Multimeter, policy: Policy): Told {
+export function bench(
+  session: Session,
+  unit: HiddenUnit,
+  meter: Multimeter,
+  policy: Policy,
+  reach: Reach = 'at rest',
+  never: readonly string[] = unseen,
+): Told {
   const { opened } = session;
   const tape: TapeReading[] = [];
   const again = new Set<string>();
@@ -64,11 +73,11 @@ export function bench(session: Session, unit: HiddenUnit, meter: Multimeter, pol
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
   // Nobody solders twice: all that is done closed comes first, then what is done opened.
-  const running = opened.subject.assemblies.filter((state) => state.running).map(({ id }) => id);
-  const atRest = opened.checks.filter((check) => !running.includes(check.assembly));
-  const inOrder = atRest.sort(
-    (a, b) => setupMinutes(opened, 'closed', a.assembly) - setupMinutes(opened, 'closed', b.assembly),
-  );
+  const stand = opened.subject.assemblies.find((state) => state.running)!.id;
+  const atRest = opened.checks
+    .filter((check) => check.assembly !== stand)
+    .sort((a, b) => setupMinutes(opened, 'closed', a.assembly) - setupMinutes(opened, 'closed', b.assembly));
+  const onStand = opened.checks.filter((check) => check.assembly === stand);
   const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20 });
   const next = (): Check | undefined => {
     const doubted = session.diagnose(situation()).readings.find(({ check, repeat }) => repeat && !again.has(check));
@@ -76,27 +85,48 @@ export function bench(session: Session, unit: HiddenUnit, meter: Multimeter, pol
       again.add(doubted.check);
       return opened.checks.find(({ id }) => id === doubted.check);
     }
-    if (policy === 'every check') return inOrder.find(({ id }) => !tape.some((reading) => reading.check === id));
+    if (policy === 'every check')
+      return (assembly === stand ? onStand : atRest).find(({ id }) => !tape.some(({ check }) => check === id));
     const outlook = session.outlook(situation());
     return outlook.stop ? undefined : opened.checks.find(({ id }) => id === outlook.next[0]?.check);
   };
-  for (let check = next(); check; check = next()) {
-    take(check);
-    if (tape.length > mostReadings) throw new Error(`no end after ${tape.length} readings`);
+  /** Does what the light still asks for; whether it is green then. */
+  const mayRun = (): boolean => {
+    const { gate } = session.diagnose(situation());
+    const asked = opened.checks.filter(({ id }) => gate?.reasons.some(({ check }) => check === id));
+    asked.forEach(take);
+    return asked.length ? session.diagnose(situation()).gate!.green : (gate?.green ?? false);
+  };
+  const takeAll = (): void => {
+    for (let check = next(); check; check = next()) {
+      take(check);
+      if (tape.length > mostReadings) throw new Error(`no end after ${tape.length} readings`);
+    }
+  };
+  takeAll();
+  if (reach === 'and on the stand' && mayRun()) {
+    minutes += setupMinutes(opened, assembly, stand);
+    assembly = stand;
+    takeAll();
   }
   return {
     hidden: unit.hidden.map(({ fault }) => fault.id),
     severities: unit.hidden.map(({ severity }) => severity),
     minutes,
     readings: tape.length,
-    ...judged(opened, session.beliefAfter(tape), unit.hidden),
+    ...judged(opened, session.beliefAfter(tape), unit.hidden, never),
   };
 }
 
-function judged(opened: Case, belief: Belief, hidden: readonly Hidden[]): Pick<Told, 'parts' | 'items'> {
+function judged(
+  opened: Case,
+  belief: Belief,
+  hidden: readonly Hidden[],
+  never: readonly string[],
+): Pick<Told, 'parts' | 'items'> {
   const itemOf = new Map(opened.subject.parts.map(({ id, item }) => [id, item]));
   const setOf = (faults: readonly Fault[], name: (part: string) => string): string =>
-    [...new Set(faults.filter(({ species }) => !unseen.includes(species)).map(({ part }) => name(part)))]
+    [...new Set(faults.filter(({ species }) => !never.includes(species)).map(({ part }) => name(part)))]
       .sort()
       .join(' + ') || 'nothing';
   const likeliest = (name: (part: string) => string): { told: string; chance: number } => {

@@ -1,7 +1,24 @@
-import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
+import { type Check, findingsOf, type Outcome, type RunSetup } from '../checks/index.ts';
 import { Circuit, type Network, networkBetween } from '../circuit/index.ts';
-import { countSigma, gainSigma, measure, type Multimeter, type Setup, type Shown } from '../instruments/index.ts';
-import type { Build, Fault, Subject } from '../machines/index.ts';
+import {
+  countSigma,
+  currentClamp,
+  gainSigma,
+  measure,
+  type Multimeter,
+  rangeFor,
+  type Setup,
+  type Shown,
+} from '../instruments/index.ts';
+import {
+  type Build,
+  type Fault,
+  type Off,
+  type Run,
+  runningFault,
+  type Spin,
+  type Subject,
+} from '../machines/index.ts';
 import { seeded } from '../numeric/index.ts';
 
 /** kT/q at 25 °C, V. */
@@ -18,6 +35,8 @@ export interface Strewing {
   readonly logs: Readonly<Record<string, number>>;
   /** V. */
   readonly junctions: Readonly<Record<string, number>>;
+  /** Relative: of flux and inductance. */
+  readonly running: Readonly<Record<string, number>>;
   /** K: how far the part is from what was typed. */
   readonly celsius: number;
   /** Ω: how far the leads are from what the meter's maker says. */
@@ -81,6 +100,10 @@ export class HiddenUnit {
       );
     const { method } = check;
     const present = this.hidden.map(({ fault: { species, place }, severity }) => ({ species, place, severity }));
+    if (method.kind === 'finding' && method.traced && this.#subject.spin) {
+      const seen = method.traced(this.#onStand(check).amps);
+      if (seen) return { kind: 'finding', finding: seen };
+    }
     if (method.kind === 'finding') {
       const chances = method.chances(present);
       let left = this.#random();
@@ -91,20 +114,57 @@ export class HiddenUnit {
       const { mean, sigma } = method.expected(present);
       return { kind: 'value', value: Math.max(0.1, Math.round((mean + 2 * sigma * this.#bell()) * 10) / 10) };
     }
-    if (method.kind === 'run') throw new RangeError(`${check.id}: these units only rest`);
+    if (method.kind === 'run') {
+      const { amps, tap } = this.#onStand(check);
+      return method.setup.shows === 'output'
+        ? this.#shown(amps.mean, rangeFor(currentClamp, amps.mean), Infinity)
+        : this.#shown(tap.mean, rangeFor(this.meter.volts, tap.mean), Infinity);
+    }
     if (method.kind === 'leads') return this.#shown(this.meter.leadOhms, this.meter.ohms[0]!, Infinity);
-    const { value, range, fullScale } = this.measured(check, method.setup);
+    const { value, range, fullScale } = this.measured(method.setup, check.assembly);
     if (method.setup.function === 'lamp') return { kind: 'finding', finding: value > 0.5 ? 'lit' : 'dark' };
     return this.#shown(value, range!, fullScale);
   }
 
   /** What an ideal copy of the meter shows on this unit, by the program's own circuit. */
-  protected measured(check: Check, setup: Setup): Measured {
+  measured(setup: Setup, assembly: string): Measured {
     const places = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
-    const network = this.#own(this.#subject.network(this.#build, check.assembly || 'closed'));
+    const network = this.#own(this.#subject.network(this.#build, assembly || 'closed'));
     const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...places]), this.celsius);
     const values = circuit.withEdits(this.hidden.flatMap(({ fault, severity }) => fault.edits(severity)));
     return measure(circuit, values, setup, this.meter);
+  }
+
+  /** The unit on a stand, as all instruments see it. */
+  spun(stand: Parameters<Spin>[1], off: Off = {}): Run {
+    const { spin } = this.#subject;
+    if (!spin) throw new RangeError(`${this.#subject.name} never runs on a stand`);
+    const share = (kind: 'resistors' | 'running', name: string) => this.#swayOf(kind, name);
+    const own: Off = {
+      flux: share('running', 'flux'),
+      inductance: share('running', 'inductance'),
+      stator: this.ohmsFactor(['stator']) - 1,
+      rotor: this.ohmsFactor(['rotor']) - 1,
+      brushes: this.ohmsFactor(['brushes']) - 1,
+      ...off,
+    };
+    const faults = this.hidden.map(({ fault, severity }) => runningFault(fault, severity));
+    return spin(this.#build, { ...stand, rpm: stand.rpm * (1 + (own.rpm ?? 0)) }, faults, own);
+  }
+
+  /** As a check on the stand wants it; the speed is never quite what was asked. */
+  #onStand({ method }: Check): Run {
+    const wanted = method.kind === 'run' ? method.setup : usualRun(this.#subject);
+    const hot = (usual: number) => usual + this.#strewing.celsius * this.#bell();
+    const stand = {
+      rpm: wanted.rpm * (1 + 0.02 * this.#bell()),
+      batteryVolts: wanted.volts,
+      batteryOhms: 1e-4,
+      cableOhms: 1e-4,
+      loadOhms: 1e3,
+      celsius: { windings: hot(70), diodes: hot(70) },
+    };
+    return this.spun({ ...stand, field: 'bypassed' });
   }
 
   /** How many times its nominal value a resistance has that follows these spreads, on this unit. */
@@ -126,7 +186,7 @@ export class HiddenUnit {
   }
 
   /** The same sway each time for one uncertain quantity of this unit, whatever is read first. */
-  #swayOf(kind: 'resistors' | 'logs' | 'junctions', name: string): number {
+  #swayOf(kind: 'resistors' | 'logs' | 'junctions' | 'running', name: string): number {
     const table = this.#strewing[kind];
     const width = table[name] ?? table[name.replace(/:.*/, ':')] ?? 0;
     if (width === 0) return 0;
@@ -165,4 +225,11 @@ export class HiddenUnit {
     const top = check.unit === 'volts' ? 2 : 100;
     return { kind: 'value', value: top * this.#random() };
   }
+}
+
+/** What a trace is taken at: as the first running check of its kind. */
+function usualRun({ checks }: Subject): RunSetup {
+  const found = checks.flatMap(({ method }) => (method.kind === 'run' ? [method.setup] : []))[0];
+  if (!found) throw new RangeError('no check says how this runs');
+  return found;
 }

@@ -5,7 +5,7 @@ import type { Setup } from '../../src/instruments/index.ts';
 import { multimeterById } from '../../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../../src/machines/index.ts';
 import { seeded } from '../../src/numeric/index.ts';
-import { type Hidden, HiddenUnit, type Measured } from '../../src/practice/index.ts';
+import { type Hidden, HiddenUnit } from '../../src/practice/index.ts';
 import { bench } from '../hidden-units.ts';
 import { spreads } from '../spreads.ts';
 import { DeckedUnit } from './decked-unit.ts';
@@ -14,18 +14,6 @@ const meter = multimeterById('bench');
 const machine: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 const session = unitSession(machine, 'none', [meter]);
 const { opened } = session;
-
-/** Ideal readings laid open, for comparing. */
-class Ours extends HiddenUnit {
-  override measured(check: Check, setup: Setup): Measured {
-    return super.measured(check, setup);
-  }
-}
-class Spice extends DeckedUnit {
-  override measured(check: Check, setup: Setup): Measured {
-    return super.measured(check, setup);
-  }
-}
 
 const hidden = (id: string, severity: number): Hidden => ({
   fault: opened.faults.find((fault) => fault.id === id)!,
@@ -42,13 +30,15 @@ const units: Readonly<Record<string, readonly Hidden[]>> = {
 describe('units read in ngspice from a deck written by hand', () => {
   for (const [name, faults] of Object.entries(units)) {
     it(`${name}: every reading of the bench within 1 mV or 0.5 %`, () => {
-      const [ours, spice] = [Ours, Spice].map(
+      const [ours, spice] = [HiddenUnit, DeckedUnit].map(
         (Unit) => new Unit(seeded(417), opened.subject, meter, faults, spreads),
-      ) as [Ours, Spice];
+      );
       let compared = 0;
       for (const check of opened.checks) {
         if (check.method.kind !== 'meter') continue;
-        const [a, b] = [ours, spice].map((unit) => unit.measured(check, (check.method as { setup: Setup }).setup));
+        const [a, b] = [ours, spice].map((unit) =>
+          unit.measured((check.method as { setup: Setup }).setup, check.assembly),
+        );
         const over = [a!, b!].map(({ value, fullScale }) => value > fullScale);
         expect(over[0], `${check.id}: ${a!.value} against ${b!.value} of ${b!.fullScale}`).equal(over[1]);
         if (over[0]) continue;

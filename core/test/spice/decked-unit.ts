@@ -2,7 +2,6 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Check } from '../../src/checks/index.ts';
 import {
   benchSupply,
   insulationTester,
@@ -139,36 +138,36 @@ export class DeckedUnit extends HiddenUnit {
     return this.#deck;
   }
 
-  protected override measured(check: Check, setup: Setup): Measured {
+  override measured(setup: Setup, assembly: string): Measured {
     const { meter } = this;
     switch (setup.function) {
       case 'ohms':
-        return this.#ohms(check, setup);
+        return this.#ohms(assembly, setup);
       case 'lamp':
-        return this.#lamp(check, setup);
+        return this.#lamp(assembly, setup);
       case 'diode': {
         const { sourceVolts, sourceOhms, fullScale } = meter.diode;
-        const volts = this.#across(check, setup, sourceVolts, sourceOhms + meter.leadOhms);
+        const volts = this.#across(assembly, setup, sourceVolts, sourceOhms + meter.leadOhms);
         const amps = (sourceVolts - volts) / (sourceOhms + meter.leadOhms);
         return { value: volts + amps * meter.leadOhms, range: meter.diode, fullScale };
       }
       case 'insulation': {
         const { sourceVolts, sourceOhms, fullScale } = insulationTester;
-        const volts = this.#across(check, setup, sourceVolts, sourceOhms);
+        const volts = this.#across(assembly, setup, sourceVolts, sourceOhms);
         return { value: ohmsOf(volts, sourceVolts, sourceOhms), range: insulationTester, fullScale };
       }
       default: {
-        const volts = this.#fed(check, setup);
+        const volts = this.#fed(assembly, setup);
         return { value: volts, range: rangeFor(meter.volts, volts), fullScale: meter.volts.at(-1)!.fullScale };
       }
     }
   }
 
-  #ohms(check: Check, setup: Setup): Measured {
+  #ohms(assembly: string, setup: Setup): Measured {
     const { meter } = this;
     const on = ({ sourceVolts, sourceOhms }: OhmsRange): number => {
       const ohms = sourceOhms + meter.leadOhms;
-      return ohmsOf(this.#across(check, setup, sourceVolts, ohms), sourceVolts, ohms) + meter.leadOhms;
+      return ohmsOf(this.#across(assembly, setup, sourceVolts, ohms), sourceVolts, ohms) + meter.leadOhms;
     };
     const climbed = (ranges: readonly OhmsRange[]): Measured => {
       const range = ranges.find((r) => on(r) <= r.fullScale) ?? ranges.at(-1)!;
@@ -184,8 +183,8 @@ export class DeckedUnit extends HiddenUnit {
   }
 
   /** The lamp in series with what the lowest ohms range finds between the same places. */
-  #lamp(check: Check, setup: Setup): Measured {
-    const { value: ohms, range } = this.#ohms(check, { ...setup, held: 'lowest' });
+  #lamp(assembly: string, setup: Setup): Measured {
+    const { value: ohms, range } = this.#ohms(assembly, { ...setup, held: 'lowest' });
     let [low, high] = [0, testLamp.supplyVolts];
     for (let halving = 0; halving < 60; halving++) {
       const volts = (low + high) / 2;
@@ -196,28 +195,28 @@ export class DeckedUnit extends HiddenUnit {
   }
 
   /** Volts between the probes when a source behind a resistance sits between them. */
-  #across(check: Check, { red, black }: Setup, volts: number, ohms: number): number {
-    return this.#answer(check, red, black, [
+  #across(assembly: string, { red, black }: Setup, volts: number, ohms: number): number {
+    return this.#answer(assembly, red, black, [
       `Vmeter source ${pinOf(black)} ${volts}`,
       `Rmeter source ${pinOf(red)} ${ohms}`,
     ]);
   }
 
   /** Volts between the probes of a voltmeter while the bench supply feeds the unit. */
-  #fed(check: Check, { red, black, feed }: Setup): number {
-    return this.#answer(check, red, black, [
+  #fed(assembly: string, { red, black, feed }: Setup): number {
+    return this.#answer(assembly, red, black, [
       `Vsupply source ${pinOf(feed!.minus)} ${benchSupply.volts}`,
       `Rsupply source ${pinOf(feed!.plus)} ${benchSupply.seriesOhms}`,
       `Rmeter ${pinOf(red)} ${pinOf(black)} ${this.meter.voltsInputOhms}`,
     ]);
   }
 
-  #answer(check: Check, red: string, black: string, instrument: readonly string[]): number {
-    const key = [check.assembly, ...instrument].join('\n');
+  #answer(assembly: string, red: string, black: string, instrument: readonly string[]): number {
+    const key = [assembly, ...instrument].join('\n');
     let found = this.#answers.get(key);
     if (found === undefined) {
-      const closed = check.assembly === 'closed';
-      const joint = check.assembly === 'unsoldered' ? '1e13' : '1m';
+      const closed = assembly === 'closed';
+      const joint = assembly === 'unsoldered' ? '1e13' : '1m';
       const volts = (place: string) => (pinOf(place) === '0' ? '0' : `v(${pinOf(place)})`);
       found = run(this.celsius, [
         this.#unit(),
