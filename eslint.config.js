@@ -32,7 +32,7 @@ export default defineConfig(
     },
   },
   {
-    files: ['core/**/*.ts', 'e2e/**/*.ts', 'scripts/**/*.ts', 'web/src/**/*.ts'],
+    files: ['core/**/*.ts', 'e2e/**/*.ts', 'scripts/**/*.ts', 'standins/**/*.ts', 'web/src/**/*.ts'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',

@@ -18,6 +18,21 @@ export const freePort = (): Promise<number> =>
     });
   });
 
+/** The first of so many free ports in a row. */
+async function freePorts(count: number): Promise<number> {
+  const isFree = (port: number) =>
+    new Promise<boolean>((done) => {
+      const probe = createServer();
+      probe.once('error', () => done(false));
+      probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
+    });
+  for (let first = 20_000 + (process.pid % 10_000); first < 60_000; first += count) {
+    const all = await Promise.all(Array.from({ length: count }, (_, n) => isFree(first + n)));
+    if (all.every((one) => one)) return first;
+  }
+  throw new Error(`no ${count} free ports in a row`);
+}
+
 /** A folder that PostgreSQL's own user can reach. */
 export function openFolder(): string {
   const folder = mkdtempSync(join(tmpdir(), 'refectum-test-'));
@@ -40,9 +55,10 @@ export class Stand {
   readonly #folder: string;
   readonly #env: NodeJS.ProcessEnv;
   #server: ChildProcess | undefined;
+  #standIns: ChildProcess | undefined;
   #log = '';
 
-  private constructor(folder: string, port: number, databaseUrl: string, demo: boolean) {
+  private constructor(folder: string, port: number, databaseUrl: string, demo: boolean, standInsPort: number) {
     this.#folder = folder;
     this.url = `http://127.0.0.1:${port}`;
     this.#env = {
@@ -52,7 +68,27 @@ export class Stand {
       MIGRATIONS_DIR: join(root, 'web/drizzle'),
       REFECTUM_DEMO: demo ? '1' : '0',
       REFECTUM_LAN: '1',
+      ...(demo ? { REFECTUM_STANDINS: String(standInsPort) } : {}),
     };
+  }
+
+  /** The port of the simulated bench's page, whether or not it runs; its instruments have the six after it. */
+  get standInsPort(): number {
+    return Number(this.#env.REFECTUM_STANDINS);
+  }
+
+  async startStandIns(): Promise<void> {
+    const args = ['--import', 'tsx', 'standins/src/main.ts', String(this.standInsPort)];
+    this.#standIns = spawn('node', args, { cwd: root });
+    this.#standIns.stderr!.on('data', (text) => (this.#log += text));
+    await new Promise<void>((done, failed) => {
+      this.#standIns!.stdout!.once('data', () => done());
+      this.#standIns!.once('exit', () => failed(new Error(`the stand-ins did not start:\n${this.#log}`)));
+    });
+  }
+  stopStandIns(): void {
+    this.#standIns?.kill('SIGTERM');
+    this.#standIns = undefined;
   }
 
   static async open(demo = true): Promise<Stand> {
@@ -61,7 +97,8 @@ export class Stand {
       cwd: root,
       encoding: 'utf8',
     });
-    const stand = new Stand(folder, await freePort(), printed.trim().replace('DATABASE_URL=', ''), demo);
+    const url = printed.trim().replace('DATABASE_URL=', '');
+    const stand = new Stand(folder, await freePort(), url, demo, await freePorts(7));
     await stand.start();
     return stand;
   }
@@ -103,6 +140,7 @@ export class Stand {
   }
 
   async close(): Promise<void> {
+    this.stopStandIns();
     if (this.#server?.exitCode === null) await this.stop();
     execFileSync('scripts/pg.sh', ['destroy', join(this.#folder, 'postgres')], { cwd: root });
     rmSync(this.#folder, { recursive: true, force: true });

@@ -98,7 +98,10 @@ serve() { # demo|start
   url=$(scripts/pg.sh start "$home/postgres" 7>&-) || exit 1
   export "${url?}"
   export PORT MIGRATIONS_DIR="$ROOT/web/drizzle"
-  [ "$1" != demo ] || export REFECTUM_DEMO=1
+  if [ "$1" = demo ]; then
+    export REFECTUM_DEMO=1
+    start_standins "$home"
+  fi
   [ -z "$LAN" ] || export REFECTUM_LAN=1
   set -m
   node "$ROOT/web/serve.js" >"$home/server.log" 2>&1 7>&- &
@@ -107,6 +110,7 @@ serve() { # demo|start
   if answers; then
     echo "$PORT" >"$home/server.port"
     echo "Refectum is running: http://127.0.0.1:$PORT/   (end with Ctrl-C or bin/refectum stop)"
+    [ -z "$standins" ] || echo "  its simulated bench: http://127.0.0.1:$REFECTUM_STANDINS/"
     [ -z "$LAN" ] || node -e 'import(process.argv[1]).then((lan) => lan.lanAddresses().forEach((address) =>
       console.log(`  on the network: http://${address}:${process.env.PORT}/`)))' "$ROOT/web/lan.js"
     wait "$child" || true
@@ -115,6 +119,20 @@ serve() { # demo|start
   end_serving "$home"
   tail -5 "$home/server.log" >&2
   die "the application ended: the lines above say why (all of it: $home/server.log)."
+}
+
+# Simulated instruments beside the demo: their page, then six ports. (Browsers refuse 4190, ten after the usual one.)
+standins=
+start_standins() { # HOME
+  local first=$((PORT + 20)) port
+  for port in $(seq "$first" $((first + 6))); do
+    port_free "$port" || { say "port $port is in use: the demo goes on without simulated instruments"; return 0; }
+  done
+  export REFECTUM_STANDINS=$first
+  set -m
+  (cd "$ROOT" && exec node --import tsx standins/src/main.ts "$first") >"$1/standins.log" 2>&1 7>&- &
+  standins=$!
+  set +m
 }
 
 answers() {
@@ -129,6 +147,10 @@ answers() {
 end_serving() { # HOME
   trap '' TERM INT HUP
   rm -f "$1/server.port" "$1/launcher.pid"
+  if [ -n "$standins" ]; then
+    kill -TERM -- "-$standins" 2>/dev/null || true
+    wait "$standins" 2>/dev/null || true
+  fi
   if [ -n "$child" ]; then
     kill -TERM -- "-$child" 2>/dev/null || true
     wait "$child" 2>/dev/null || true

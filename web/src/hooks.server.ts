@@ -5,11 +5,13 @@ import { loadDemo } from '$lib/server/demo/load.ts';
 import { live } from '$lib/server/live.ts';
 import { signedIn } from '$lib/server/people/sessions.ts';
 import { ensureShop } from '$lib/server/shop.ts';
+import { enterStandIns } from '$lib/server/simulated-bench.ts';
 
 export const init: ServerInit = async () => {
   await migrateDatabase();
   await ensureShop();
   if (process.env.REFECTUM_DEMO === '1') await loadDemo();
+  await enterStandIns((await ensureShop()).id);
   await live().listen();
   const closeStreams = () => live().close();
   process.once('SIGTERM', closeStreams);

@@ -11,3 +11,4 @@ export {
   readingSigma,
 } from './multimeter.ts';
 export { benchSupply, currentClamp, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';
+export { flicker, type Hold, type Sample, Steadiness } from './steady.ts';

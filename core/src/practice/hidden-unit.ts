@@ -67,6 +67,7 @@ export class HiddenUnit {
   readonly #sway = new Map<string, number>();
   readonly #gains = new Map<number, number>();
   readonly #scale: number;
+  readonly #leadsOff: number;
 
   /** `scale`: how many times wider than stated the units are strewn. */
   constructor(
@@ -87,7 +88,8 @@ export class HiddenUnit {
     let left = random() * builds.reduce((sum, build) => sum + build.prior, 0);
     this.#build = builds.find((build) => (left -= build.prior) <= 0) ?? builds[0]!;
     this.celsius = 20 + strewing.celsius * this.#bell();
-    this.meter = { ...meter, leadOhms: Math.max(0, meter.leadOhms + strewing.leads * this.#bell()) };
+    this.#leadsOff = strewing.leads * this.#bell();
+    this.meter = { ...meter, leadOhms: this.leadOhms(meter) };
   }
 
   /** What the meter shows, a slip now and then included. */
@@ -127,12 +129,17 @@ export class HiddenUnit {
   }
 
   /** What an ideal copy of the meter shows on this unit, by the program's own circuit. */
-  measured(setup: Setup, assembly: string): Measured {
+  measured(setup: Setup, assembly: string, meter: Multimeter = this.meter): Measured {
     const places = setup.feed ? [[setup.feed.plus, setup.feed.minus] as const] : [];
     const network = this.#own(this.#subject.network(this.#build, assembly || 'closed'));
     const circuit = new Circuit(networkBetween(network, [[setup.red, setup.black], ...places]), this.celsius);
     const values = circuit.withEdits(this.hidden.flatMap(({ fault, severity }) => fault.edits(severity)));
-    return measure(circuit, values, setup, this.meter);
+    return measure(circuit, values, setup, meter);
+  }
+
+  /** Both leads of a meter, as they are in this shop. */
+  leadOhms({ leadOhms }: Pick<Multimeter, 'leadOhms'>): number {
+    return Math.max(0, leadOhms + this.#leadsOff);
   }
 
   /** The unit on a stand, as all instruments see it. */

@@ -1,6 +1,5 @@
 import { expect } from 'chai';
 import { unitSession } from '../../src/assess/index.ts';
-import type { Check } from '../../src/checks/index.ts';
 import type { Setup } from '../../src/instruments/index.ts';
 import { multimeterById } from '../../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../../src/machines/index.ts';
@@ -36,7 +35,7 @@ describe('units read in ngspice from a deck written by hand', () => {
       let compared = 0;
       for (const check of opened.checks) {
         if (check.method.kind !== 'meter') continue;
-        const [a, b] = [ours, spice].map((unit) =>
+        const [a, b] = [ours!, spice!].map((unit) =>
           unit.measured((check.method as { setup: Setup }).setup, check.assembly),
         );
         const over = [a!, b!].map(({ value, fullScale }) => value > fullScale);

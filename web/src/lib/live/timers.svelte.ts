@@ -1,3 +1,5 @@
+import { allowSound, play } from './tones.ts';
+
 /** What is timed at the run stand, in seconds [common practice, no source]. */
 export const timed = [
   { id: 'load', name: 'Load on', seconds: 10, then: 'Load off, let it cool.' },
@@ -11,7 +13,6 @@ class Timers {
   #ends = $state<Partial<Record<Timed, number>>>({});
   #now = $state(Date.now());
   #ticking: ReturnType<typeof setInterval> | undefined;
-  #sound: AudioContext | undefined;
   /** What ended last. */
   said = $state('');
 
@@ -21,8 +22,7 @@ class Timers {
   }
 
   start(id: Timed): void {
-    // A sound may only follow from a touch.
-    this.#sound ??= new AudioContext();
+    allowSound();
     this.said = '';
     this.#now = Date.now();
     this.#ends[id] = this.#now + timed.find((one) => one.id === id)!.seconds * 1000;
@@ -39,23 +39,11 @@ class Timers {
       if ((this.#ends[id] ?? Infinity) > this.#now) continue;
       delete this.#ends[id];
       this.said = then;
-      this.#beep();
+      play([[880, 0.6]]);
     }
     if (Object.keys(this.#ends).length > 0) return;
     clearInterval(this.#ticking);
     this.#ticking = undefined;
-  }
-
-  #beep(): void {
-    const sound = this.#sound;
-    if (!sound) return;
-    const tone = sound.createOscillator();
-    const volume = sound.createGain();
-    tone.frequency.value = 880;
-    volume.gain.value = 0.2;
-    tone.connect(volume).connect(sound.destination);
-    tone.start();
-    tone.stop(sound.currentTime + 0.6);
   }
 }
 

@@ -1,4 +1,5 @@
 import { familyOf } from '@refectum/core/machines';
+import type { Job } from '../job.ts';
 import { readRunLog } from '../run-log.ts';
 import { assessJobHere } from './assess.ts';
 import { findJob } from './jobs.ts';
@@ -8,8 +9,20 @@ import { Refused } from './refused.ts';
 export async function needGreen(shopId: string, tag: number, assembly: string): Promise<void> {
   const job = await findJob(shopId, tag);
   const state = familyOf(job.machine).assemblies.find(({ id }) => id === assembly);
-  if (!state?.running || readRunLog(job.runs, job.works.length + 1).released) return;
+  if (state?.running) needLight(job);
+}
+
+/** Refuses to turn or load a unit that isn't clamped on the stand, or against a red light that nobody answers for. */
+export async function needRelease(shopId: string, tag: number): Promise<void> {
+  const job = await findJob(shopId, tag);
+  const state = familyOf(job.machine).assemblies.find(({ id }) => id === job.assembly);
+  if (!state?.running) throw new Refused(409, `Tag ${tag} isn’t clamped on the stand.`);
+  needLight(job);
+}
+
+function needLight(job: Job): void {
+  if (readRunLog(job.runs, job.works.length + 1).released) return;
   const { gate } = assessJobHere(job);
   if (gate && !gate.green)
-    throw new Refused(409, `Red light for tag ${tag}: ${gate.reasons.map(({ why }) => why).join(' ')}`);
+    throw new Refused(409, `Red light for tag ${job.tag}: ${gate.reasons.map(({ why }) => why).join(' ')}`);
 }

@@ -30,13 +30,15 @@ class Live {
     await client.query(`LISTEN ${channel}`);
   }
 
-  subscribe(hear: (tag: number) => void, close: () => void): () => void {
+  subscribe(hear: (tag: number) => void): () => void {
     this.#listeners.add(hear);
+    return () => void this.#listeners.delete(hear);
+  }
+
+  /** What is to end when the server ends. */
+  onClose(close: () => void): () => void {
     this.#closers.add(close);
-    return () => {
-      this.#listeners.delete(hear);
-      this.#closers.delete(close);
-    };
+    return () => void this.#closers.delete(close);
   }
 
   close(): void {

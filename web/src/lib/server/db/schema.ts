@@ -25,6 +25,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Place, Plate, ReadingDetail } from '../../job.ts';
+import type { InstrumentKind } from '../../instruments.ts';
 import type { Role, Secret } from '../../people.ts';
 import { type HouseRules, usualRules } from '../../rules.ts';
 import type { RunStep } from '../../run-log.ts';
@@ -329,6 +330,24 @@ export const pictureCode = pgTable('picture_code', {
     .notNull()
     .references(() => technician.id),
   expiresAt: moment(),
+});
+
+/** What the shop has at a network port: the only addresses that the server speaks with for it. */
+export const instrument = pgTable('instrument', {
+  id: uuid().primaryKey(),
+  shopId: uuid()
+    .notNull()
+    .references(() => shop.id),
+  name: text().notNull(),
+  kind: text().$type<InstrumentKind>().notNull(),
+  host: text().notNull(),
+  port: integer().notNull(),
+  /** The meter of the shop that it is, for a multimeter. */
+  meter: text(),
+  changedAt: moment(),
+  changedBy: uuid()
+    .notNull()
+    .references(() => technician.id),
 });
 
 /** A unit carried from one place to another; who took it away stands in the note. */

@@ -3,18 +3,30 @@ import { findJob } from '$lib/server/jobs.ts';
 import { knownGoodReadings } from '$lib/server/known-good.ts';
 import { recentNulls } from '$lib/server/meters.ts';
 import { shelvedAs } from '$lib/server/shelf.ts';
+import { instrumentsOf } from '$lib/server/instruments/shop.ts';
 import { rulesOf } from '$lib/server/shop.ts';
+import { standInsPort } from '$lib/server/simulated-bench.ts';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {
   const { shop, person } = event.locals;
   const job = await answered(() => findJob(shop.id, tagOf(event as never)));
-  const [[shelved], knownGood, nulls, rules] = await Promise.all([
+  const [[shelved], knownGood, nulls, rules, instruments] = await Promise.all([
     /** What the shelf has of its model. */
     shelvedAs(shop.id, { is: job.model }),
     knownGoodReadings(shop.id, job.model, job.tag),
     recentNulls(shop.id, job.tag),
     rulesOf(shop.id),
+    instrumentsOf(shop.id),
   ]);
-  return { person: person!, job, shelved, knownGood, nulls, rules };
+  return {
+    person: person!,
+    job,
+    shelved,
+    knownGood,
+    nulls,
+    rules,
+    instruments,
+    simulated: standInsPort() !== undefined,
+  };
 };

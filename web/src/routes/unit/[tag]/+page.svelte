@@ -6,6 +6,7 @@
   import Anatomy from '$lib/parts/Anatomy.svelte';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
+  import HandsFree from '$lib/parts/HandsFree.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
   import Schools from '$lib/parts/Schools.svelte';
   import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
@@ -121,6 +122,12 @@
       {/snippet}
       {#snippet done()}{@render toVerdict()}{/snippet}
     </CheckAtHand>
+    <HandsFree
+      {bench}
+      {tag}
+      simulated={data.simulated}
+      instruments={data.instruments.filter(({ kind }) => kind === 'multimeter')}
+    />
     <WorthDoing {bench}>{#snippet stopped()}{@render toVerdict()}{/snippet}</WorthDoing>
   </div>
 

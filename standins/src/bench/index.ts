@@ -1,0 +1,2 @@
+export { type Contact, type Hands, type LoadSetting, SimulatedBench } from './bench.ts';
+export { readScenario, type Scenario, scenarioSchema } from './scenario.ts';

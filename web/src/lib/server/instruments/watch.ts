@@ -1,0 +1,101 @@
+import type { InstrumentSetting, LiveWord, ShopInstrument, Told } from '$lib/instruments.ts';
+import { Refused } from '../refused.ts';
+import { type Capture, capture, drivers } from './drivers.ts';
+import { Link, LinkLost } from './link.ts';
+
+/** Between one reading and the next question. */
+const pauseMilliseconds = 20;
+/** An instrument that says nothing new, and one that is gone, are asked so often. */
+const idleMilliseconds = 400;
+const retryMilliseconds = 1000;
+const quick = ['multimeter', 'clamp', 'stand'];
+
+type Hear = (word: LiveWord) => void;
+const holder = globalThis as { refectumInstruments?: Map<string, Watch> };
+
+/** One instrument of the shop: asked again and again as long as somebody listens, silent else. */
+class Watch {
+  readonly #instrument: ShopInstrument;
+  readonly #link: Link;
+  readonly #listeners = new Set<Hear>();
+  #asking = false;
+
+  constructor(instrument: ShopInstrument) {
+    this.#instrument = instrument;
+    this.#link = new Link(instrument.host, instrument.port);
+  }
+
+  reaches({ host, port, kind }: ShopInstrument): boolean {
+    return this.#instrument.host === host && this.#instrument.port === port && this.#instrument.kind === kind;
+  }
+
+  listen(hear: Hear): () => void {
+    this.#listeners.add(hear);
+    if (!this.#asking) void this.#ask();
+    return () => void this.#listeners.delete(hear);
+  }
+
+  async set(setting: InstrumentSetting): Promise<void> {
+    const words = drivers[this.#instrument.kind].words?.(setting);
+    if (!words) throw new Refused(422, `${this.#instrument.name} can’t be set like that.`);
+    await this.#spoken(() => this.#link.tell(words));
+  }
+
+  capture(seconds: number, points: number): Promise<Capture> {
+    return this.#spoken(() => capture(this.#link, seconds, points));
+  }
+
+  forget(): void {
+    this.#listeners.clear();
+    this.#link.close();
+  }
+
+  async #spoken<T>(act: () => Promise<T>): Promise<T> {
+    try {
+      return await act();
+    } catch (cause) {
+      if (cause instanceof LinkLost) throw new Refused(503, `${this.#instrument.name}: ${cause.message}.`);
+      if (cause instanceof RangeError) throw new Refused(422, `${this.#instrument.name}: ${cause.message}`);
+      throw cause;
+    }
+  }
+
+  async #ask(): Promise<void> {
+    this.#asking = true;
+    const { kind } = this.#instrument;
+    const driver = drivers[kind];
+    let begun = false;
+    while (this.#listeners.size > 0) {
+      let pause = quick.includes(kind) ? pauseMilliseconds : idleMilliseconds;
+      try {
+        if (!begun && driver.begin) await this.#link.tell(driver.begin);
+        begun = true;
+        this.#say(await driver.poll(this.#link));
+      } catch (cause) {
+        if (!(cause instanceof LinkLost) && !(cause instanceof RangeError)) console.error(cause);
+        begun = false;
+        pause = retryMilliseconds;
+        this.#say({ state: 'gone', why: (cause as Error).message });
+      }
+      await new Promise((done) => setTimeout(done, pause));
+    }
+    this.#asking = false;
+    this.#link.close();
+  }
+
+  #say(told: Told): void {
+    const word = { instrument: this.#instrument.id, at: Date.now(), ...told };
+    this.#listeners.forEach((hear) => hear(word));
+  }
+}
+
+/** The watch over an instrument; a new one where its address has changed. */
+export function watchOf(instrument: ShopInstrument): Watch {
+  const watches = (holder.refectumInstruments ??= new Map());
+  const known = watches.get(instrument.id);
+  if (known?.reaches(instrument)) return known;
+  known?.forget();
+  const fresh = new Watch(instrument);
+  watches.set(instrument.id, fresh);
+  return fresh;
+}
