@@ -37,8 +37,8 @@ const scratchSeconds = 0.25;
 /** How fast the stand's motor comes to speed. */
 const runUpSeconds = 0.6;
 const standing = 60;
-/** The stand's battery behind its leads. */
-const battery = { cellVolts: 12.6, ohms: 0.02 } as const;
+/** The stand’s battery behind its leads, nearly charged: it takes little more. [from memory] */
+const battery = { volts: 12.6, ohms: 0.1 } as const;
 const cableOhms = 0.002;
 const warm = { windings: 60, diodes: 60 } as const;
 const noLoadOhms = 1e4;
@@ -172,7 +172,7 @@ export class SimulatedBench {
 
   /** Volts between output post and case when nothing turns: the battery's, once it is connected. */
   get restingVolts(): number {
-    return this.#hands.assembly === 'stand' ? (battery.cellVolts * this.#machine.ratedVolts) / 12 : 0;
+    return this.#hands.assembly === 'stand' ? (battery.volts * this.#machine.ratedVolts) / 12 : 0;
   }
 
   get newtonMetres(): number {
@@ -185,10 +185,13 @@ export class SimulatedBench {
   #clamp(): void {
     const subject = subjectOf(this.#machine);
     const random = seeded(this.#scenario.seed + 7919 * (this.#tag ?? 0));
-    const { faults } = this.#scenario;
-    const hidden = faults
-      ? faults.map(({ fault, severity }) => ({ fault: subject.faults.find(({ id }) => id === fault)!, severity }))
-      : drawn(random, subject.faults);
+    const { faults, units } = this.#scenario;
+    const told = units?.find(({ tag }) => tag === this.#tag)?.faults ?? faults;
+    const hidden =
+      told?.flatMap(({ fault, severity }) => {
+        const found = subject.faults.find(({ id }) => id === fault);
+        return found ? [{ fault: found, severity }] : [];
+      }) ?? drawn(random, subject.faults);
     this.#unit = new HiddenUnit(random, subject, this.meter, hidden, strewing);
     this.#hands = idle;
     this.#wantedRpm = 0;
@@ -201,7 +204,7 @@ export class SimulatedBench {
     const sets = this.#machine.ratedVolts / 12;
     const field = this.#hands.jumper ? 'bypassed' : 'regulated';
     const { on, mode, amps, volts, ohms } = this.#load;
-    const spin = (loadOhms: number, batteryVolts = battery.cellVolts * sets, batteryOhms = battery.ohms * sets): Run =>
+    const spin = (loadOhms: number, batteryVolts = battery.volts * sets, batteryOhms = battery.ohms * sets): Run =>
       this.#unit.spun({ rpm, loadOhms, batteryVolts, batteryOhms, cableOhms, celsius: warm, field });
     if (!on) return spin(noLoadOhms);
     if (mode === 'resistance') return spin(ohms);

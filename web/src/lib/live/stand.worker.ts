@@ -76,6 +76,12 @@ const curves = {
     );
     return readTrace(times, values, expectedHertz);
   },
+
+  /** A trace that an oscilloscope sent: values at equal steps of time. */
+  samples(secondsPerSample: number, values: readonly number[], expectedHertz: number): ReadTrace {
+    const times = values.map((_, n) => n * secondsPerSample);
+    return readTrace(times, values, expectedHertz);
+  },
 };
 
 export type StandWorker = typeof curves;

@@ -12,7 +12,6 @@
   }
   const { stand, volts, ratedAmps }: Props = $props();
   const motorKey = 'refectum-stand-kilowatts';
-  let kilowatts = $state('');
   let speed = $state<HTMLInputElement>();
 
   const labels: Record<PointField, string> = {
@@ -21,12 +20,11 @@
     amps: 'Clamp, A',
     celsius: 'Windings, °C',
   };
-  const watts = $derived(1000 * Number(kilowatts.replace(',', '.')));
   const needed = $derived(driveWatts(volts, ratedAmps));
-  const pull = $derived(watts > 0 ? mostAmps(watts, volts) : undefined);
+  const pull = $derived(stand.watts && mostAmps(stand.watts, volts));
 
   onMount(() => {
-    kilowatts = localStorage.getItem(motorKey) ?? '';
+    stand.kilowatts = localStorage.getItem(motorKey) ?? '';
   });
 
   async function onAdd(event: SubmitEvent) {
@@ -104,8 +102,8 @@
     <input
       class="figure input h-9 w-20"
       inputmode="decimal"
-      bind:value={kilowatts}
-      onchange={() => localStorage.setItem(motorKey, kilowatts)}
+      bind:value={stand.kilowatts}
+      onchange={() => localStorage.setItem(motorKey, stand.kilowatts)}
     />
   </label>
   {#if pull !== undefined}

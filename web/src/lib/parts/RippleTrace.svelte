@@ -13,10 +13,17 @@
   import { usualPolePairs } from '@refectum/core/machines';
   import { type ReadTrace, tellingOrders } from '@refectum/core/waveform';
   import { proxy, wrap } from 'comlink';
+  import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import type { StandWorker } from '$lib/live/stand.worker.ts';
 
-  const { bench, check }: { bench: Bench; check: Check } = $props();
+  interface Props {
+    bench: Bench;
+    check: Check;
+    /** One at a port, if the shop has one. */
+    oscilloscope?: ShopInstrument | undefined;
+  }
+  const { bench, check, oscilloscope }: Props = $props();
   Chart.defaults.font.family = 'IBM Plex Sans';
   Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement);
 
@@ -41,16 +48,48 @@
 
   const spoken = $derived(shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', '));
 
-  async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
-    const file = event.currentTarget.files?.[0];
-    event.currentTarget.value = '';
-    if (!file) return;
+  /** So many periods, each with so many samples. */
+  const captured = { periods: 12, samples: 400 } as const;
+
+  function startWorker() {
     cancel();
     read = undefined;
     share = 0;
     worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
+    return wrap<StandWorker>(worker);
+  }
+
+  /** Asks the oscilloscope for a trace: the clamp's amperes, or the post's volts. */
+  async function onCapture(channel: 'amps' | 'volts') {
+    if (!(expectedHertz > 0)) {
+      read = { kind: 'refused', why: 'At what rotor speed does it turn? Type it first.' };
+      return;
+    }
+    const curves = startWorker();
+    const body = JSON.stringify({
+      seconds: captured.periods / expectedHertz,
+      points: captured.periods * captured.samples,
+    });
+    const headers = { 'content-type': 'application/json' };
+    const answer = await fetch(`/api/instruments/${oscilloscope!.id}/trace`, { method: 'POST', headers, body }).catch(
+      () => undefined,
+    );
+    const said = (await answer?.json()) as { message: string } & Record<'amps' | 'volts', number[]> & {
+        secondsPerSample: number;
+      };
+    read = answer?.ok
+      ? await curves.samples(said.secondsPerSample, said[channel], expectedHertz)
+      : { kind: 'refused', why: said?.message ?? 'The server is away: no trace came.' };
+    cancel();
+  }
+
+  async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    event.currentTarget.value = '';
+    if (!file) return;
+    const curves = startWorker();
     const telling = proxy((now: number) => (share = now));
-    read = await wrap<StandWorker>(worker)
+    read = await curves
       .trace(file, expectedHertz, telling)
       .catch((error: Error): ReadTrace => ({ kind: 'refused', why: `${file.name} can’t be read: ${error.message}` }));
     cancel();
@@ -124,6 +163,12 @@
     Oscilloscope’s file: time and value
     <input class="file-input h-11" type="file" accept=".csv,.txt,text/csv,text/plain" onchange={onFile} />
   </label>
+  {#if oscilloscope}
+    <div class="flex gap-2">
+      <button class="btn min-h-11" onclick={() => void onCapture('amps')}>From the oscilloscope: clamp</button>
+      <button class="btn min-h-11" onclick={() => void onCapture('volts')}>post volts</button>
+    </div>
+  {/if}
   {#if share !== undefined}
     <progress class="progress w-40" value={share} max="1" aria-label="Reading the file"></progress>
     <button class="btn min-h-11" onclick={cancel}>Stop</button>

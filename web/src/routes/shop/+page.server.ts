@@ -1,7 +1,10 @@
 import { fail } from '@sveltejs/kit';
 import { ValidationError } from 'yup';
+import { instrumentSchema } from '$lib/instruments.ts';
 import { type MeterDraft, meterDraft, readMeter } from '$lib/meters.ts';
 import { rulesSchema } from '$lib/rules.ts';
+import { isId } from '$lib/server/answer.ts';
+import { forgetInstrument, instrumentsOf, saveInstrument } from '$lib/server/instruments/shop.ts';
 import { metersOf, saveMeter } from '$lib/server/meters.ts';
 import { Refused } from '$lib/server/refused.ts';
 import { rulesOf, saveRules } from '$lib/server/shop.ts';
@@ -10,6 +13,7 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = async ({ locals }) => ({
   person: locals.person!,
   meters: (await metersOf(locals.shop.id)).map((meter) => ({ ...meter, draft: meterDraft(meter) })),
+  instruments: await instrumentsOf(locals.shop.id),
   rules: await rulesOf(locals.shop.id),
 });
 
@@ -41,6 +45,31 @@ export const actions: Actions = {
       return fail(cause.status, { draft, problems: { form: cause.message } });
     }
     return { saved: read.meter.known.name };
+  },
+  instrument: async ({ request, locals }) => {
+    const form = await request.formData();
+    const text = (name: string) => String(form.get(name) ?? '').slice(0, 300);
+    const fields = ['id', 'name', 'kind', 'host', 'port', 'meter'];
+    const entry = Object.fromEntries(fields.map((name) => [name, text(name)]));
+    try {
+      const read = await instrumentSchema.validate(entry, { abortEarly: false });
+      const meter = read.kind === 'multimeter' ? read.meter : null;
+      await saveInstrument(locals.shop.id, locals.person!.id, { ...read, meter });
+      return { instrumentSaid: `${read.name} may be reached at ${read.host}, port ${read.port}.` };
+    } catch (cause) {
+      if (cause instanceof Refused) return fail(cause.status, { entry, problems: { form: cause.message } });
+      if (!(cause instanceof ValidationError)) throw cause;
+      const all = cause.inner.length ? cause.inner : [cause];
+      return fail(422, {
+        entry,
+        problems: Object.fromEntries(all.map(({ path, message }) => [path || 'form', message])),
+      });
+    }
+  },
+  forget: async ({ request, locals }) => {
+    const id = String((await request.formData()).get('id') ?? '');
+    if (isId(id)) await forgetInstrument(locals.shop.id, id);
+    return { instrumentSaid: 'It is reached no more.' };
   },
   rules: async ({ request, locals }) => {
     const limits = (await request.formData()).getAll('limits').map(String);

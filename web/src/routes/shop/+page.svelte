@@ -4,11 +4,13 @@
   import { dayOf } from '$lib/dates.ts';
   import { dueOf, isOverdue, type MeterDraft, type MeterProblems, rangeOrder } from '$lib/meters.ts';
 
+  import ShopInstruments from '$lib/parts/ShopInstruments.svelte';
+
   const { data, form } = $props();
   const mayWrite = $derived(data.person.role === 'lead');
   const now = new Date();
 
-  const failed = $derived(form && 'problems' in form && form.problems ? form : undefined);
+  const failed = $derived(form && 'draft' in form && form.problems ? form : undefined);
   /** What is being described: a meter of the shop, a copy of one as a new meter, or what came back refused. */
   let editing = $state<MeterDraft>();
   $effect(() => {
@@ -143,6 +145,15 @@
         </form>
       {/key}
     {/if}
+    <ShopInstruments
+      instruments={data.instruments}
+      meters={data.meters}
+      {mayWrite}
+      refused={form && 'entry' in form && form.entry
+        ? { entry: form.entry, problems: { ...form.problems } }
+        : undefined}
+      said={form && 'instrumentSaid' in form ? form.instrumentSaid : undefined}
+    />
   </section>
 
   <section>

@@ -1,4 +1,4 @@
-import type { InstrumentKind, InstrumentSetting, MeterUse, Told } from '$lib/instruments.ts';
+import type { InstrumentKind, InstrumentSetting, MeterUse, Told } from '../../instruments.ts';
 import type { Link } from './link.ts';
 
 /** How one kind of instrument is spoken with, in SCPI-1999 alone. */

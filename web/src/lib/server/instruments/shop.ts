@@ -1,5 +1,5 @@
 import { and, asc, eq, ne, sql } from 'drizzle-orm';
-import type { ShopInstrument } from '$lib/instruments.ts';
+import type { ShopInstrument } from '../../instruments.ts';
 import { database } from '../db/connect.ts';
 import { instrument } from '../db/schema.ts';
 import { metersOf } from '../meters.ts';

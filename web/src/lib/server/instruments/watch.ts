@@ -1,4 +1,4 @@
-import type { InstrumentSetting, LiveWord, ShopInstrument, Told } from '$lib/instruments.ts';
+import type { InstrumentSetting, LiveWord, ShopInstrument, Told } from '../../instruments.ts';
 import { Refused } from '../refused.ts';
 import { type Capture, capture, drivers } from './drivers.ts';
 import { Link, LinkLost } from './link.ts';

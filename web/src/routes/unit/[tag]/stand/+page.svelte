@@ -5,6 +5,8 @@
   import { RunStand } from '$lib/live/run-stand.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
+  import HandsFree from '$lib/parts/HandsFree.svelte';
+  import LiveStand from '$lib/parts/LiveStand.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
   import OutputCurve from '$lib/parts/OutputCurve.svelte';
   import OutputPoints from '$lib/parts/OutputPoints.svelte';
@@ -69,16 +71,34 @@
       <p class="sheet p-3" role="status">Looking at what was read…</p>
     {/if}
     <Timers />
+    {#if mounted && data.instruments.length}
+      <LiveStand
+        {stand}
+        {tag}
+        {volts}
+        watts={stand.watts}
+        instruments={data.instruments}
+        simulated={data.simulated ? running.id : undefined}
+      />
+    {/if}
     {#if mounted}<OutputPoints {stand} {volts} ratedAmps={machine.ratedAmps} />{/if}
   </div>
   <div class="order-first flex flex-col gap-3 lg:order-none">
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
-          {#if check?.method.kind === 'finding' && check.method.traced}<RippleTrace {bench} {check} />{/if}
+          {#if check?.method.kind === 'finding' && check.method.traced}
+            <RippleTrace {bench} {check} oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')} />
+          {/if}
         {/snippet}
         {#snippet done()}{@render toVerdict()}{/snippet}
       </CheckAtHand>
+      <HandsFree
+        {bench}
+        {tag}
+        simulated={data.simulated}
+        instruments={data.instruments.filter(({ kind }) => kind === 'multimeter')}
+      />
     {:else}
       <p class="sheet p-4 text-lg">
         Nothing is read here before the unit is clamped on the stand. What was read at rest decides whether it may run.

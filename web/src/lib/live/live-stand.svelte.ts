@@ -1,0 +1,217 @@
+import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
+import { hearInstruments, tellInstrument } from './live-words.ts';
+import type { RunStand } from './run-stand.svelte.ts';
+
+const heard = ['multimeter', 'clamp', 'stand', 'load'] as const;
+type Heard = (typeof heard)[number];
+type Words = { readonly [K in Heard]?: Extract<LiveWord, { kind: K }> };
+
+/** What is read for a point is the mean of so long, and rests within these shares [our estimate]. */
+const restSeconds = 1.2;
+const restShare = { volts: 0.004, amps: 0.02, rpm: 0.006 } as const;
+type Figure = keyof typeof restShare;
+const figures = Object.keys(restShare) as Figure[];
+/** A load stays on so long at most [common practice, no source: 10 s]. */
+const loadSeconds = 10;
+/** Between two points of a sweep the windings cool. */
+const coolSeconds = 3;
+/** Of the drive's power, as much as a sweep asks of it. */
+const bearableShare = 0.95;
+
+/** The instruments around the unit on the stand: what they read now, and what they are told. */
+export class LiveStand {
+  readonly #tag: () => number;
+  #words = $state.raw<Words>({});
+  #gone = $state.raw<Readonly<Partial<Record<Heard, string>>>>({});
+  away = $state(false);
+  problem = $state('');
+  /** What a sweep is doing; empty when none goes on. */
+  doing = $state('');
+  readonly #recent: { at: number; figures: Partial<Record<Figure, number>> }[] = [];
+  #sweep = 0;
+  readonly #instruments: () => readonly ShopInstrument[];
+
+  constructor(tag: () => number, instruments: () => readonly ShopInstrument[]) {
+    this.#tag = tag;
+    this.#instruments = instruments;
+  }
+
+  /** Listens until ended. */
+  listen(): () => void {
+    const end = hearInstruments(
+      heard,
+      (word) => this.#hear(word),
+      (away) => (this.away = away),
+    );
+    return () => {
+      this.#sweep++;
+      end();
+    };
+  }
+
+  has(kind: InstrumentKind): boolean {
+    return this.#instruments().some((one) => one.kind === kind);
+  }
+  get words(): Words {
+    return this.#words;
+  }
+  /** Instruments that don't answer, in words. */
+  get gone(): readonly string[] {
+    return Object.values(this.#gone);
+  }
+  get rpm(): number | undefined {
+    return this.#words.stand?.rpm;
+  }
+  /** Volts at the post, where the meter is on volts. */
+  get volts(): number | null | undefined {
+    const word = this.#words.multimeter;
+    return word?.use === 'volts' ? word.value : undefined;
+  }
+  get amps(): number | null | undefined {
+    return this.#words.clamp?.amps;
+  }
+  /** Whether it turns or is loaded: what has to be stopped. */
+  get live(): boolean {
+    return (this.rpm ?? 0) > 0 || this.#words.load?.on === true;
+  }
+
+  turn(rpm: number): Promise<boolean> {
+    return this.#tell('stand', { rpm });
+  }
+  holdVolts(level: number): Promise<boolean> {
+    return this.#tell('load', { on: true, mode: 'voltage', level });
+  }
+  drawAmps(level: number): Promise<boolean> {
+    return this.#tell('load', { on: true, mode: 'current', level });
+  }
+  unload(): Promise<boolean> {
+    return this.#tell('load', { on: false });
+  }
+  readVolts(): Promise<boolean> {
+    return this.#tell('multimeter', { use: 'volts' });
+  }
+  /** Load off, then the drive; nothing may hold this up. */
+  async stop(): Promise<void> {
+    this.#sweep++;
+    this.doing = '';
+    await Promise.all([
+      this.has('load') ? this.unload() : undefined,
+      this.has('stand') ? this.#tell('stand', { rpm: 0 }) : undefined,
+    ]);
+  }
+
+  /** The means of the last second, where all of it rests; else what doesn't. */
+  get rested(): Readonly<Record<Figure, number>> | { readonly restless: string } {
+    const now = Date.now();
+    const recent = this.#recent.filter(({ at }) => now - at < 1000 * restSeconds);
+    const means: Partial<Record<Figure, number>> = {};
+    for (const figure of figures) {
+      const seen = recent.flatMap((one) => one.figures[figure] ?? []);
+      if (seen.length < 3) return { restless: `no ${figure} come in` };
+      const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
+      const apart = Math.max(...seen) - Math.min(...seen);
+      if (apart > Math.max(restShare[figure] * Math.abs(mean), figure === 'rpm' ? 8 : 0.15))
+        return { restless: `the ${figure} still move` };
+      means[figure] = mean;
+    }
+    return means as Record<Figure, number>;
+  }
+
+  /** Takes a point from the instruments into the run's log. */
+  async takePoint(stand: RunStand): Promise<boolean> {
+    const rested = this.rested;
+    if ('restless' in rested) {
+      this.problem = `Not taken: ${rested.restless}.`;
+      return false;
+    }
+    this.problem = '';
+    stand.typed = {
+      ...stand.typed,
+      rpm: String(Math.round(rested.rpm)),
+      volts: rested.volts.toFixed(2),
+      amps: Math.max(0, rested.amps).toFixed(1),
+    };
+    return stand.addPoint();
+  }
+
+  /**
+   * Takes one point after another without hands: speed, load until the post holds its volts, rest, point, load off, cool.
+   * Ends before a point that would ask more of the drive than it has, and at whatever goes wrong.
+   */
+  async sweep(
+    stand: RunStand,
+    speeds: readonly number[],
+    volts: number,
+    most: (amps: number) => boolean,
+  ): Promise<void> {
+    const own = ++this.#sweep;
+    const goesOn = () => own === this.#sweep;
+    this.problem = '';
+    await this.readVolts();
+    for (const rpm of speeds) {
+      this.doing = `To ${rpm} rpm…`;
+      if (!(await this.turn(rpm))) break;
+      if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 15, goesOn))) break;
+      this.doing = `${rpm} rpm: load until ${volts} V hold…`;
+      if (!(await this.holdVolts(volts))) break;
+      const rested = await this.#until(() => !('restless' in this.rested), loadSeconds, goesOn);
+      const taken = rested && (await this.takePoint(stand));
+      const { amps } = this;
+      if (goesOn()) await this.unload();
+      if (!taken) {
+        if (goesOn() && !this.problem)
+          this.problem = `No rest at ${rpm} rpm within ${loadSeconds} s: the load is off again.`;
+        break;
+      }
+      if (amps && !most(amps / bearableShare)) {
+        this.problem = `At ${rpm} rpm the drive is near its limit: higher speeds are left to the curve.`;
+        break;
+      }
+      this.doing = 'Cooling…';
+      if (!(await this.#until(() => false, coolSeconds, goesOn)) && !goesOn()) break;
+    }
+    const { problem } = this;
+    if (goesOn()) await this.stop();
+    this.problem = problem;
+  }
+
+  async #until(holds: () => boolean, seconds: number, goesOn: () => boolean): Promise<boolean> {
+    const end = Date.now() + 1000 * seconds;
+    // What rested before the change says nothing about after it.
+    this.#recent.length = 0;
+    while (Date.now() < end && goesOn()) {
+      await new Promise((done) => setTimeout(done, 100));
+      if (holds()) return goesOn();
+    }
+    return false;
+  }
+
+  async #tell(kind: InstrumentKind, setting: Record<string, unknown>): Promise<boolean> {
+    const instrument = this.#instruments().find((one) => one.kind === kind);
+    if (!instrument) return false;
+    const problem = await tellInstrument(`/api/instruments/${instrument.id}/set`, { ...setting, tag: this.#tag() });
+    this.problem = problem ?? '';
+    return !problem;
+  }
+
+  #hear(word: LiveWord): void {
+    const kind = this.#instruments().find(({ id }) => id === word.instrument)?.kind as Heard | undefined;
+    if (!kind) return;
+    const { [kind]: _, ...others } = this.#gone;
+    if (word.state === 'gone') {
+      const name = this.#instruments().find(({ id }) => id === word.instrument)!.name;
+      this.#gone = { ...others, [kind]: `${name}: ${word.why}` };
+      const { [kind]: __, ...rest } = this.#words;
+      this.#words = rest;
+      return;
+    }
+    this.#gone = others;
+    this.#words = { ...this.#words, [kind]: word };
+    const figures: Partial<Record<Figure, number>> = {};
+    if (word.kind === 'stand') figures.rpm = word.rpm;
+    if (word.kind === 'clamp' && word.amps !== null) figures.amps = word.amps;
+    if (word.kind === 'multimeter' && word.use === 'volts' && word.value !== null) figures.volts = word.value;
+    this.#recent.push({ at: Date.now(), figures });
+    while (this.#recent.length > 200) this.#recent.shift();
+  }
+}

@@ -1,0 +1,129 @@
+<script lang="ts">
+  import { mostAmps } from '@refectum/core/handbook';
+  import { formatNumber, formatQuantity } from '@refectum/core/quantity';
+  import { inField, keysOn } from '$lib/keys.ts';
+  import { tellInstrument } from '$lib/live/live-words.ts';
+  import { LiveStand } from '$lib/live/live-stand.svelte.ts';
+  import type { RunStand } from '$lib/live/run-stand.svelte.ts';
+  import type { ShopInstrument } from '$lib/instruments.ts';
+
+  interface Props {
+    stand: RunStand;
+    instruments: readonly ShopInstrument[];
+    tag: number;
+    volts: number;
+    /** Watts of the stand's motor, where somebody said. */
+    watts: number | undefined;
+    /** The state of a unit clamped on the simulated stand; undefined where the stand is a real one. */
+    simulated: string | undefined;
+  }
+  const { stand, instruments, tag, volts, watts, simulated }: Props = $props();
+  const live = new LiveStand(
+    () => tag,
+    () => instruments,
+  );
+  /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
+  const planned = [1500, 2000, 2500, 3500, 6000];
+  let rpm = $state('3000');
+  let amps = $state('40');
+
+  const mayWrite = $derived(stand.mayWrite);
+  const sweeping = $derived(live.doing !== '');
+  const figure = (value: number | null | undefined, unit: 'volts' | 'amps'): string =>
+    value === undefined ? '–' : value === null ? 'OL' : formatQuantity(value, unit, unit === 'volts' ? 0.01 : 0.1);
+
+  $effect(() => {
+    void tag;
+    return live.listen();
+  });
+  $effect(() => {
+    if (!simulated || !mayWrite) return;
+    // What hands do at a real stand: clamp it, the meter at post and case.
+    void tellInstrument('/api/hands', { tag, assembly: simulated, red: 'output', black: 'case' });
+    return () => void live.stop();
+  });
+
+  const onTurn = (event: SubmitEvent) => {
+    event.preventDefault();
+    const wanted = Number(rpm.replaceAll(/[\s\u202f]/g, ''));
+    if (Number.isFinite(wanted)) void live.turn(wanted);
+    else live.problem = `“${rpm}” is no speed: type digits, like 3000.`;
+  };
+  const onDraw = (event: SubmitEvent) => {
+    event.preventDefault();
+    const wanted = Number(amps.replace(',', '.'));
+    if (Number.isFinite(wanted)) void live.drawAmps(wanted);
+    else live.problem = `“${amps}” are no amps: type digits, like 40.`;
+  };
+  const withinDrive = (drawn: number): boolean => !watts || drawn <= mostAmps(watts, volts);
+
+  function onKey(event: KeyboardEvent) {
+    if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
+    // Escape stops, wherever the hand is.
+    if (event.key === 'Escape' && live.live) void live.stop();
+    else if (event.key === 'g' && keysOn() && !(inField(event) && !isOpen(event))) void live.takePoint(stand);
+    else return;
+    event.preventDefault();
+  }
+  const isOpen = ({ target }: KeyboardEvent): boolean =>
+    (target as HTMLInputElement).dataset.keys === 'open' && (target as HTMLInputElement).value === '';
+</script>
+
+<svelte:window onkeydown={onKey} />
+
+<section class="sheet p-3" aria-label="From the instruments">
+  <h2 class="text-xl font-semibold">From the instruments</h2>
+  <dl class="figure mt-1 grid grid-cols-2 gap-x-3" aria-live="off">
+    {#each [['Rotor', live.rpm === undefined ? '–' : `${formatNumber(live.rpm, 0)} rpm`], ['Post', figure(live.volts, 'volts')], ['Clamp', figure(live.amps, 'amps')], ['Torque', live.words.stand ? `${live.words.stand.newtonMetres.toFixed(1)} Nm` : '–']] as [name, value] (name)}
+      <div class="flex items-baseline justify-between border-b border-base-300 py-1">
+        <dt class="font-sans text-sm">{name}</dt>
+        <dd class="text-lg">{value}</dd>
+      </div>
+    {/each}
+  </dl>
+  {#if live.away}<p role="status" class="mt-1 text-sm">The server is away: the values come again by themselves.</p>{/if}
+  {#each live.gone as why (why)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
+  {#if live.words.multimeter && live.words.multimeter.use !== 'volts'}
+    <button class="min-h-9 link text-sm" onclick={() => void live.readVolts()}>The meter isn’t on volts: set it</button>
+  {/if}
+  {#if live.has('stand')}
+    <form class="mt-2 flex items-end gap-2" onsubmit={onTurn}>
+      <label class="flex grow flex-col text-sm">
+        Turn, rpm
+        <input class="figure input h-11 w-full" inputmode="numeric" bind:value={rpm} />
+      </label>
+      <button class="btn min-h-11" disabled={!mayWrite}>Turn</button>
+    </form>
+  {/if}
+  {#if live.has('load')}
+    <form class="mt-1 flex items-end gap-2" onsubmit={onDraw}>
+      <label class="flex grow flex-col text-sm">
+        Draw, A
+        <input class="figure input h-11 w-full" inputmode="decimal" bind:value={amps} />
+      </label>
+      <button class="btn min-h-11" disabled={!mayWrite}>Draw</button>
+      <button type="button" class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.holdVolts(volts)}>
+        Hold {volts} V
+      </button>
+    </form>
+  {/if}
+  <div class="mt-2 flex flex-wrap gap-2">
+    <button class="btn min-h-11 btn-error" disabled={!live.live} onclick={() => void live.stop()}>
+      <span class="figure">Esc</span> Stop
+    </button>
+    <button class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.takePoint(stand)}>
+      <span class="figure">g</span> Take the point
+    </button>
+    {#if live.has('stand') && live.has('load')}
+      <button
+        class="btn min-h-11"
+        disabled={!mayWrite || sweeping}
+        onclick={() => void live.sweep(stand, planned, volts, withinDrive)}
+      >
+        All points by itself
+      </button>
+    {/if}
+  </div>
+  <p role="status" class="min-h-6 text-sm">{live.doing}</p>
+  {#if live.problem}<p role="alert" class="border-l-4 border-error px-2 text-sm">{live.problem}</p>{/if}
+</section>

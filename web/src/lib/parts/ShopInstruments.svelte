@@ -1,0 +1,130 @@
+<script lang="ts">
+  import { enhance } from '$app/forms';
+  import { instrumentKinds, type ShopInstrument } from '$lib/instruments.ts';
+  import type { ShopMeter } from '$lib/job.ts';
+
+  interface Props {
+    instruments: readonly ShopInstrument[];
+    meters: readonly ShopMeter[];
+    mayWrite: boolean;
+    /** What came back refused: texts as typed, and what is wrong by field. */
+    refused:
+      { readonly entry: Record<string, string>; readonly problems: Readonly<Record<string, string>> } | undefined;
+    /** What the form's last success says. */
+    said: string | undefined;
+  }
+  const { instruments, meters, mayWrite, refused, said }: Props = $props();
+
+  type Draft = Record<'id' | 'name' | 'kind' | 'host' | 'port' | 'meter', string>;
+  let editing = $state<Draft>();
+  $effect(() => {
+    if (refused) editing = { ...(refused.entry as Draft) };
+    else if (said) editing = undefined;
+  });
+  const problems = $derived(refused?.entry.id === editing?.id ? (refused?.problems ?? {}) : {});
+
+  const fresh = (): Draft => ({
+    id: crypto.randomUUID(),
+    name: '',
+    kind: 'multimeter',
+    host: '',
+    port: '5025',
+    meter: meters[0]?.known.id ?? '',
+  });
+  const draftOf = ({ id, name, kind, host, port, meter }: ShopInstrument): Draft => ({
+    id,
+    name,
+    kind,
+    host,
+    port: String(port),
+    meter: meter ?? '',
+  });
+</script>
+
+{#snippet field(name: 'name' | 'host' | 'port', label: string)}
+  <label class="flex flex-col">
+    {label}
+    <input
+      {name}
+      type="text"
+      class="input w-full"
+      autocomplete="off"
+      bind:value={editing![name]}
+      aria-invalid={problems[name] ? 'true' : undefined}
+    />
+    {#if problems[name]}<span role="alert" class="border-l-4 border-error px-2 text-sm">{problems[name]}</span>{/if}
+  </label>
+{/snippet}
+
+<section aria-label="Instruments at a port" class="mt-6">
+  <h2 class="text-2xl font-semibold">Instruments at a port</h2>
+  <p class="mb-2">Instruments that speak SCPI over the network. The server speaks with these addresses and no other.</p>
+  {#if said}<p role="status" class="mb-2 border-l-4 border-success px-3 py-1">{said}</p>{/if}
+  {#if instruments.length}
+    <ul class="sheet">
+      {#each instruments as one (one.id)}
+        <li class="flex flex-wrap items-center gap-3 border-b border-base-300 px-3 py-2 last:border-0">
+          <span class="min-w-60 grow">
+            <strong>{one.name}</strong>
+            <span class="block text-sm">
+              {instrumentKinds[one.kind]}{one.meter
+                ? `, reads as ${meters.find(({ known }) => known.id === one.meter)?.known.name ?? one.meter}`
+                : ''}
+            </span>
+          </span>
+          <span class="figure text-sm">{one.host}:{one.port}</span>
+          {#if mayWrite}
+            <button class="btn btn-sm" onclick={() => (editing = draftOf(one))}>Change</button>
+            <form method="POST" action="?/forget" use:enhance>
+              <input type="hidden" name="id" value={one.id} />
+              <button class="btn btn-sm" aria-label="Forget {one.name}">Forget</button>
+            </form>
+          {/if}
+        </li>
+      {/each}
+    </ul>
+  {:else}
+    <p>None yet{mayWrite ? '' : '; a lead enters them'}.</p>
+  {/if}
+  {#if mayWrite && !editing}<button class="btn mt-3" onclick={() => (editing = fresh())}>Enter an instrument</button
+    >{/if}
+  {#if editing}
+    <form
+      method="POST"
+      action="?/instrument"
+      use:enhance
+      class="sheet mt-3 flex flex-col gap-3 p-4"
+      aria-label="Instrument"
+    >
+      <input type="hidden" name="id" value={editing.id} />
+      <div class="grid gap-3 md:grid-cols-2">
+        {@render field('name', 'Name in the shop')}
+        <label class="flex flex-col">
+          What it is
+          <select name="kind" class="select w-full" bind:value={editing.kind}>
+            {#each Object.entries(instrumentKinds) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+          </select>
+        </label>
+        {@render field('host', 'Name or address')}
+        {@render field('port', 'Port')}
+        {#if editing.kind === 'multimeter'}
+          <label class="flex flex-col">
+            Accuracy as of
+            <select name="meter" class="select w-full" bind:value={editing.meter}>
+              {#each meters.filter(({ retired }) => !retired) as { known } (known.id)}
+                <option value={known.id}>{known.name}</option>
+              {/each}
+            </select>
+            {#if problems.meter}<span role="alert" class="border-l-4 border-error px-2 text-sm">{problems.meter}</span
+              >{/if}
+          </label>
+        {/if}
+      </div>
+      {#if problems.form}<p role="alert" class="border-l-4 border-error px-3 py-1">{problems.form}</p>{/if}
+      <p class="flex gap-3">
+        <button class="btn btn-primary">Allow it</button>
+        <button type="button" class="btn" onclick={() => (editing = undefined)}>Leave it</button>
+      </p>
+    </form>
+  {/if}
+</section>
