@@ -9,6 +9,7 @@ scripts/pg.sh install || exit 1
 (need_program ngspice ngspice) || exit 1
 (need_chromium) || exit 1
 (need_program pdftotext poppler-utils) || exit 1
+(need_program python3 python3-minimal) || exit 1
 (need_packages) || exit 1
 work=$(mktemp -d); trap 'rm -rf "$work"' EXIT
 passed=0 failed=0

@@ -204,12 +204,13 @@ export class SimulatedBench {
     const sets = this.#machine.ratedVolts / 12;
     const field = this.#hands.jumper ? 'bypassed' : 'regulated';
     const { on, mode, amps, volts, ohms } = this.#load;
-    const spin = (loadOhms: number, batteryVolts = battery.volts * sets, batteryOhms = battery.ohms * sets): Run =>
-      this.#unit.spun({ rpm, loadOhms, batteryVolts, batteryOhms, cableOhms, celsius: warm, field });
+    const supply = { batteryVolts: battery.volts * sets, batteryOhms: battery.ohms * sets, cableOhms };
+    const spin = (loadOhms: number, held = supply): Run =>
+      this.#unit.spun({ rpm, loadOhms, ...held, celsius: warm, field });
     if (!on) return spin(noLoadOhms);
     if (mode === 'resistance') return spin(ohms);
-    // Held at so many volts, the load takes whatever comes.
-    if (mode === 'voltage') return spin(noLoadOhms, volts, 1e-4);
+    // Held at so many volts, its sense leads at the post, the load takes whatever comes.
+    if (mode === 'voltage') return spin(noLoadOhms, { batteryVolts: volts, batteryOhms: 1e-4, cableOhms: 1e-4 });
     let run = spin(amps > 0 ? this.restingVolts / amps : noLoadOhms);
     for (let n = 0; n < 2 && amps > 0; n++) run = spin(Math.max(run.volts.mean, 1) / amps);
     return run;

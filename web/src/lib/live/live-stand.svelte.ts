@@ -11,6 +11,7 @@ const restSeconds = 1.2;
 const restShare = { volts: 0.004, amps: 0.02, rpm: 0.006 } as const;
 type Figure = keyof typeof restShare;
 const figures = Object.keys(restShare) as Figure[];
+const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const loadSeconds = 10;
 /** Between two points of a sweep the windings cool. */
@@ -107,7 +108,8 @@ export class LiveStand {
     const means: Partial<Record<Figure, number>> = {};
     for (const figure of figures) {
       const seen = recent.flatMap((one) => one.figures[figure] ?? []);
-      if (seen.length < 3) return { restless: `no ${figure} come in` };
+      // What an instrument read just before it went away is no reading of now.
+      if (seen.length < 3 || this.#gone[source[figure]]) return { restless: `no ${figure} come in` };
       const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
       const apart = Math.max(...seen) - Math.min(...seen);
       if (apart > Math.max(restShare[figure] * Math.abs(mean), figure === 'rpm' ? 8 : 0.15))

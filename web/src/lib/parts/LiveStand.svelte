@@ -37,6 +37,10 @@
     return live.listen();
   });
   $effect(() => {
+    // On the stand the meter watches the post; whoever wants it on something else turns it.
+    if (mayWrite && live.has('multimeter')) void live.readVolts();
+  });
+  $effect(() => {
     if (!simulated || !mayWrite) return;
     // What hands do at a real stand: clamp it, the meter at post and case.
     void tellInstrument('/api/hands', { tag, assembly: simulated, red: 'output', black: 'case' });

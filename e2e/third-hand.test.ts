@@ -1,0 +1,214 @@
+import { expect } from 'chai';
+import { apiJob, ask, bench, page, pick, postJson, readingEntry, stand, tape, title, until, visitor } from './stage.ts';
+
+/** What the simulated bench is told beside the application: its own page's door. */
+const tell = (path: string, body: unknown): Promise<Response> =>
+  fetch(`http://127.0.0.1:${stand.standInsPort}${path}`, { method: 'POST', body: JSON.stringify(body) });
+const panel = () => page.locator('section[aria-label="Hands free"]');
+const said = async () => (await panel().locator('[role=status]').textContent()) ?? '';
+const live = () => page.locator('section[aria-label="From the instruments"]');
+const instruments = async () =>
+  (await (await ask('/api/instruments')).json()) as { id: string; kind: string; name: string }[];
+
+/** A unit of its own, just checked in, with what hides in it. */
+async function freshUnit(faults: { fault: string; severity: number }[]): Promise<number> {
+  const line = { customer: 'Quay pump', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };
+  const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '80' }];
+  const [made] = (await (await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id })).json()) as {
+    tag: number;
+  }[];
+  const { machine } = (await (await ask(`/api/jobs/${made!.tag}/view`)).json()) as { machine: object };
+  const sure = { ...machine, connection: 'star', diodeKind: 'silicon' };
+  await tell('/scenario', { name: 'a test', machine: sure, faults, meter: 'bench', seed: made!.tag });
+  return made!.tag;
+}
+
+describe('the third hand', () => {
+  before(() => stand.startStandIns());
+  after(() => stand.stopStandIns());
+
+  describe('hands free at the bench', () => {
+    let tag: number;
+    before(async () => {
+      tag = await freshUnit([{ fault: 'diode-leaky:B+', severity: 2000 }]);
+      await bench(tag);
+    });
+
+    it('twelve diode readings and the stator pairs are taken by holding still, keyboard and pedal alone', async () => {
+      const names = await page.locator('label:has-text("Any check") option').allTextContents();
+      const wanted = names.filter((name) =>
+        /^(Positive|Negative) diode [ABC] (forward|reversed)$|^Stator leads . and .(?!.*(under|joined))/.test(
+          name.trim(),
+        ),
+      );
+      expect(wanted.filter((name) => /diode/.test(name)).length).equal(12);
+      expect(wanted.length).equal(15);
+      await page.keyboard.press('h');
+      await until(async () => /point|Open|Hold|meter’s/.test(await said()), 'listening');
+      for (const name of wanted) {
+        await pick(name);
+        const before = await tape().count();
+        await page.keyboard.press('p');
+        const began = Date.now();
+        while ((await tape().count()) === before && Date.now() - began < 12_000) {
+          await page.waitForTimeout(100);
+          // An open is the pedal's to take, once the probes sit.
+          if (/reversed$/.test(name) && Date.now() - began > 1800 && /^Open|Open\./.test(await said()))
+            await page.keyboard.press('Space');
+        }
+        expect(await tape().count(), `${name}: ${await said()}`).greaterThan(before);
+      }
+      const { readings } = await apiJob(tag);
+      await until(async () => (await apiJob(tag)).readings.length >= wanted.length, 'all delivered');
+      expect(readings.filter(({ typed }) => /held$/.test(typed)).length).greaterThan(wanted.length - 3);
+      const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
+      await until(
+        async () => /positive diode B leaking/.test((await first.textContent()) ?? ''),
+        'the leaking diode first',
+      );
+    }).timeout(120_000);
+
+    it('says in words: unsteady, the wrong function, an instrument that is gone; and goes on', async () => {
+      await pick('Positive diode A forward');
+      await tell('/instrument', { name: 'multimeter', noise: 900 });
+      await page.keyboard.press('p');
+      await until(async () => /Unsteady/.test(await said()), 'unsteady');
+      await tell('/instrument', { name: 'multimeter', noise: 1, knob: 'RES' });
+      await until(async () => /The meter is on ohms; this check wants diode test/.test(await said()), 'wrong function');
+      await tell('/instrument', { name: 'multimeter', on: false });
+      await until(async () => /Simulated multimeter: .*(switched off|nobody)/.test(await said()), 'gone');
+      const before = await tape().count();
+      await tell('/instrument', { name: 'multimeter', on: true });
+      await until(async () => !/switched off|nobody is there/.test(await said()), 'back');
+      await page.keyboard.press('p');
+      await until(async () => (await tape().count()) > before, 'taken after it came back');
+    }).timeout(60_000);
+
+    it('goes on after the server was away', async () => {
+      const name = 'Positive diode C forward';
+      await pick(name);
+      await stand.stop();
+      await page.waitForTimeout(1500);
+      await until(async () => /server is away/.test(await said()), 'away');
+      await stand.start();
+      await until(async () => !/server is away/.test(await said()), 'back');
+      const before = await tape().count();
+      await page.keyboard.press('p');
+      await until(async () => (await tape().count()) > before, 'taken');
+      await page.keyboard.press('h');
+      await until(async () => (await panel().locator('[role=status]').count()) === 0, 'off');
+    }).timeout(60_000);
+  });
+
+  describe('a whole session at the run stand', () => {
+    let tag: number;
+    before(async () => {
+      tag = await freshUnit([{ fault: 'regulator', severity: 1 }]);
+    });
+
+    it('no drive turns and no load draws for a unit that isn’t clamped or has no light; stopping is never refused', async () => {
+      const drive = (await instruments()).find(({ kind }) => kind === 'stand')!;
+      const set = (body: object) => postJson(`/api/instruments/${drive.id}/set`, body);
+      const refused = await set({ tag, rpm: 3000 });
+      expect(refused.status).equal(409);
+      expect(await refused.text()).match(/isn’t clamped on the stand/);
+      expect((await set({ rpm: 3000 })).status).equal(422);
+      expect((await set({ tag, rpm: 90_000 })).status).equal(422);
+      expect((await set({ rpm: 0 })).status).equal(200);
+    });
+    it('green, clamped: speed, volts and amps come by themselves; a dead regulator charges nothing', async () => {
+      for (const [check, outcome] of [
+        ['bridge-forward', { kind: 'value', value: 0.935 }],
+        ['bridge-reverse', { kind: 'over-range' }],
+        ['bridge-reverse-ohms', { kind: 'value', value: 5.2e6 }],
+        ['bearings-by-hand', { kind: 'finding', finding: 'smooth' }],
+        ['pulley-by-hand', { kind: 'finding', finding: 'right' }],
+      ] as const)
+        await postJson(`/api/jobs/${tag}/readings`, readingEntry({ check, outcome, typed: 'as read' }));
+      await page.goto(`${stand.url}/unit/${tag}/stand`);
+      await page.click('button:has-text("clamped on the stand")');
+      await until(
+        async () => /Rotor0 rpm/.test(((await live().textContent()) ?? '').replace(/\s+/g, '').replace('rpm', ' rpm')),
+        'values',
+      );
+      await live().locator('label:has-text("Turn, rpm") input').fill('3000');
+      await page.keyboard.press('Enter');
+      await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed');
+      await until(async () => /1[12]\.\d+.V/.test((await live().textContent()) ?? ''), 'battery volts alone');
+      await pick('Regulated volts, light to heavy load');
+      await page.keyboard.type('2');
+      await page.keyboard.press('Enter');
+      await until(async () => (await tape().count()) === 6, 'the finding');
+    }).timeout(60_000);
+    it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
+      await pick('Output at 3000 rpm, regulator bypassed');
+      await page.keyboard.press('p');
+      await live().locator('button:has-text("Hold 13.5 V")').click();
+      await until(
+        async () => /Clamp[5-9]\d\.\d/.test(((await live().textContent()) ?? '').replace(/\s+/g, '')),
+        'output',
+      );
+      await page.waitForTimeout(2500);
+      await page.keyboard.press('g');
+      const points = page.locator('table[aria-label="Points that stand"] tbody tr');
+      await until(async () => (await points.count()) === 1, `a point: ${await live().textContent()}`);
+      const amps = Number(await points.locator('td').nth(2).textContent());
+      await page.fill('#entry', String(amps));
+      await page.keyboard.press('Enter');
+      const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
+      await until(async () => /regulator/.test((await first.textContent()) ?? ''), 'the regulator');
+    }).timeout(60_000);
+    it('a clamp that dies in the middle is named, the rest goes on; it comes back by itself', async () => {
+      await tell('/instrument', { name: 'clamp', on: false });
+      await until(
+        async () => /Simulated clamp: .*(switched off|nobody)/.test((await live().textContent()) ?? ''),
+        'named',
+      );
+      await page.keyboard.press('g');
+      await until(async () => /Not taken: no amps come in/.test((await live().textContent()) ?? ''), 'refused');
+      await tell('/instrument', { name: 'clamp', on: true });
+      await until(async () => !/Simulated clamp/.test((await live().textContent()) ?? ''), 'back');
+    }).timeout(60_000);
+    it('the oscilloscope’s trace comes at a touch, its orders read; Escape takes load and drive off', async () => {
+      await pick('Ripple by its orders');
+      await page.click('button:has-text("From the oscilloscope: clamp")');
+      await page.waitForSelector('button:has-text("Record: Six even humps")');
+      await page.keyboard.press('Escape');
+      await until(
+        async () => /Rotor\d{1,2}rpm/.test(((await live().textContent()) ?? '').replace(/\s+/g, '')),
+        'standing',
+      );
+      const state = (await (await fetch(`http://127.0.0.1:${stand.standInsPort}/state`)).json()) as {
+        load: { on: boolean };
+      };
+      expect(state.load.on).equal(false);
+      expect(await title()).equal('Ripple by its orders');
+    }).timeout(60_000);
+    it('takes the whole curve by itself', async () => {
+      const state: unknown = await (await fetch(`http://127.0.0.1:${stand.standInsPort}/state`)).json();
+      const { machine } = (state as { scenario: { machine: object } }).scenario;
+      await tell('/scenario', { name: 'sound', machine, faults: [], meter: 'bench', seed: 3 });
+      await page.reload();
+      await page.waitForSelector('button:has-text("All points by itself")');
+      await page.waitForTimeout(1500);
+      await page.click('button:has-text("All points by itself")');
+      const points = page.locator('table[aria-label="Points that stand"] tbody tr');
+      for (let n = 0; n < 90 && (await points.count()) < 6; n++) await page.waitForTimeout(1000);
+      expect(await points.count(), (await live().textContent()) ?? '').equal(6);
+      await page.waitForSelector('dt:has-text("At 6000 rpm")');
+    }).timeout(120_000);
+  });
+
+  it('nothing but what a lead allowed is reached', async () => {
+    const unknown = await postJson(`/api/instruments/${crypto.randomUUID()}/set`, { rpm: 0 });
+    expect(unknown.status).equal(404);
+    const form = { id: crypto.randomUUID(), name: 'x', kind: 'clamp', host: '10.0.0.1', port: '80', meter: '' };
+    const byTechnician = await fetch(`${stand.url}/shop?/instrument`, {
+      method: 'POST',
+      headers: { origin: stand.url, cookie: visitor.cookie },
+      body: new URLSearchParams(form),
+    });
+    expect(byTechnician.status).equal(403);
+    expect((await instruments()).length).equal(6);
+  });
+});

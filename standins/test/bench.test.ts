@@ -1,0 +1,198 @@
+import { expect } from 'chai';
+import { clawPoleGeneric } from '@refectum/core/machines';
+import { seeded } from '@refectum/core/numeric';
+import { ordersOf } from '@refectum/core/waveform';
+import { control, scenarios } from '../src/control.ts';
+import { readScenario, type Scenario, SimulatedBench } from '../src/bench/index.ts';
+import { House } from '../src/house.ts';
+import { SimulatedMultimeter, Supply } from '../src/instruments/index.ts';
+
+const machine = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' } as const;
+const scenario = (faults: Scenario['faults']): Promise<Scenario> =>
+  readScenario({ name: 'a test', machine, faults, meter: 'bench', seed: 7 });
+
+/** A bench whose clock is moved by hand. */
+async function benchWith(faults: Scenario['faults']) {
+  let seconds = 0;
+  const bench = new SimulatedBench(await scenario(faults), () => seconds, seeded(417));
+  return { bench, later: (more: number) => (seconds += more) };
+}
+const onStand = { together: false, assembly: 'stand', jumper: false, red: 'output', black: 'case' };
+
+describe('the simulated bench', () => {
+  it('the probes lift, scratch and sit; nothing is read before', async () => {
+    const { bench, later } = await benchWith([]);
+    expect(bench.contact.kind).equal('open');
+    bench.move({ red: 'output', black: 'case', together: false, assembly: 'closed', jumper: false });
+    later(0.5);
+    expect(bench.contact.kind).equal('open');
+    later(0.2);
+    const kinds = Array.from({ length: 40 }, () => bench.contact.kind);
+    expect(kinds).include('flickering');
+    expect(kinds).include('held');
+    later(1);
+    expect(bench.contact).property('kind', 'held');
+  });
+  it('the same tag is the same unit, another is another; a tag that the scenario names hides what it says', async () => {
+    const { bench } = await benchWith(undefined);
+    const hidden = () => JSON.stringify(bench.hidden.map(({ fault, severity }) => [fault.id, severity]));
+    const shown = () => {
+      bench.move({ red: 'output', black: 'case', together: false, assembly: 'closed', jumper: false });
+      return bench.atRest('ohms', bench.meter, false).value;
+    };
+    bench.clamp(1, machine);
+    const first = [hidden(), shown()];
+    bench.clamp(2, machine);
+    expect(shown()).not.equal(first[1]);
+    bench.clamp(1, machine);
+    expect([hidden(), shown()]).deep.equal(first);
+    const named = await readScenario({
+      name: 'x',
+      machine,
+      units: [{ tag: 5, faults: [{ fault: 'rotor-open', severity: 1 }] }],
+    });
+    bench.play(named);
+    bench.clamp(5, machine);
+    expect(hidden()).equal('[["rotor-open",1]]');
+  });
+  it('comes to speed, charges by its regulator, gives what the load holds, stops', async () => {
+    const { bench, later } = await benchWith([]);
+    bench.move(onStand);
+    expect(bench.restingVolts).equal(12.6);
+    bench.turn(3000);
+    later(0.3);
+    expect(bench.rpm).within(500, 2500);
+    later(6);
+    expect(bench.rpm).closeTo(3000, 1);
+    expect(bench.run!.volts.mean, 'its set-point').closeTo(14.2, 0.05);
+    bench.draw({ ...bench.load, on: true, mode: 'current', amps: 40 });
+    expect(bench.run!.volts.mean).within(13.6, 14.3);
+    expect(bench.run!.amps.mean).within(38, 62);
+    bench.draw({ ...bench.load, mode: 'voltage', volts: 13.5 });
+    expect(bench.run!.volts.mean).closeTo(13.5, 0.1);
+    expect(bench.run!.amps.mean).within(45, 90);
+    const watts = bench.run!.volts.mean * bench.run!.amps.mean;
+    expect(bench.newtonMetres * ((2 * Math.PI * 3000) / 60), 'more in than out').greaterThan(watts);
+    bench.turn(0);
+    later(6);
+    expect(bench.run).equal(undefined);
+  });
+  it('a dead regulator charges nothing, and everything once it is bypassed', async () => {
+    const { bench, later } = await benchWith([{ fault: 'regulator', severity: 1 }]);
+    bench.move(onStand);
+    bench.turn(3000);
+    later(6);
+    expect(bench.run!.amps.mean).lessThan(1);
+    bench.draw({ ...bench.load, on: true, mode: 'voltage', volts: 13.5 });
+    bench.move({ ...onStand, jumper: true });
+    expect(bench.run!.amps.mean).greaterThan(45);
+  });
+  it('an open diode shows as order 1 in the trace, a sound unit as order 6', async () => {
+    for (const [faults, order] of [
+      [[{ fault: 'diode-open:B+', severity: 1 }], 1],
+      [[], 6],
+    ] as const) {
+      const { bench, later } = await benchWith([...faults]);
+      bench.move(onStand);
+      bench.draw({ ...bench.load, on: true, mode: 'resistance', ohms: 0.3 });
+      bench.turn(3000);
+      later(6);
+      const { rms } = ordersOf(bench.run!.trace.amps);
+      expect(rms.indexOf(Math.max(...rms)) + 1).equal(order);
+    }
+  });
+  it('a scenario with mistakes is refused in words', async () => {
+    const refused = async (given: unknown) => {
+      try {
+        await readScenario(given);
+      } catch (cause) {
+        return (cause as Error).message;
+      }
+      return 'taken';
+    };
+    expect(await refused({ name: 'x', machine, faults: [{ fault: 'diode-open:Z', severity: 1 }] })).match(
+      /no fault “diode-open:Z”/,
+    );
+    expect(await refused({ name: 'x', machine, meter: 'gold' })).match(/The meter is one of pocket, workshop, bench/);
+    expect(await refused({ machine })).match(/needs a name/);
+    expect(await refused({ name: 'x', machine: { ...machine, ratedAmps: -4 } })).match(/ratedAmps|Rated current/);
+    for (const [file, given] of Object.entries(scenarios()))
+      expect((await readScenario(given)).name, file).not.equal('');
+  });
+});
+
+describe('the simulated multimeter', () => {
+  const read = async (meter: SimulatedMultimeter, message: string) => String(await meter.scpi.execute(message));
+  it('shows what the circuit gives on the function it is set to, within its accuracy, and OL as 9.9E37', async () => {
+    const { bench, later } = await benchWith([]);
+    const meter = new SimulatedMultimeter(bench, new Supply());
+    expect(Number(await read(meter, 'CONF:RES;:READ?'))).equal(9.9e37);
+    bench.move({ red: 'lead:A', black: 'lead:B', together: false, assembly: 'unsoldered', jumper: false });
+    later(5);
+    const truth = bench.atRest('ohms', bench.meter, false).value;
+    expect(Number(await read(meter, 'READ?'))).closeTo(truth, 0.02);
+    expect(await read(meter, 'FUNC?')).equal('"RES"');
+    expect(Number(await read(meter, 'CONF:DIOD;:READ?')), 'a winding on diode test').lessThan(0.01);
+    bench.move({ red: 'leg:A', black: 'output', together: false, assembly: 'unsoldered', jumper: false });
+    later(5);
+    expect(Number(await read(meter, 'READ?'))).within(0.4, 0.7);
+    bench.move({ red: 'output', black: 'leg:A', together: false, assembly: 'unsoldered', jumper: false });
+    later(5);
+    expect(Number(await read(meter, 'READ?'))).equal(9.9e37);
+    bench.move({ together: true, assembly: 'closed', jumper: false });
+    later(5);
+    expect(Number(await read(meter, 'CONF:RES;:READ?'))).closeTo(bench.leadOhms(bench.meter), 0.02);
+  });
+  it('a range held by hand is over-range above it; a wrong one is refused; FETCh? needs a reading', async () => {
+    const { bench, later } = await benchWith([]);
+    const meter = new SimulatedMultimeter(bench, new Supply());
+    bench.move({ red: 'output', black: 'case', together: false, assembly: 'closed', jumper: false });
+    later(5);
+    await read(meter, 'CONF:RES 500');
+    expect(await meter.scpi.execute('FETC?')).equal(undefined);
+    expect(await read(meter, 'SYST:ERR?')).match(/^-230/);
+    expect(Number(await read(meter, 'READ?'))).equal(9.9e37);
+    expect(Number(await read(meter, 'CONF:RES 50 MOHM;:READ?'))).within(1e5, 5e7);
+    expect(await read(meter, 'FETC?;:RES:RANG:AUTO?')).match(/;0$/);
+    await read(meter, 'CONF:RES 1E12');
+    expect(await read(meter, 'SYST:ERR?')).match(/^-222/);
+    await read(meter, 'FUNC "TEMP"');
+    expect(await read(meter, 'SYST:ERR?')).match(/^-224/);
+    await read(meter, 'FUNC VOLT');
+    expect(await read(meter, 'SYST:ERR?')).match(/^-151/);
+  });
+});
+
+describe('the page of the stand-ins', () => {
+  it('moves hands, switches instruments, plays scenarios; says what is wrong; refuses other sites', async () => {
+    const house = new House(await scenario([]), seeded(1));
+    await house.open(0);
+    const page = control(house);
+    await new Promise<void>((done) => page.listen(0, '127.0.0.1', done));
+    const url = `http://127.0.0.1:${(page.address() as { port: number }).port}`;
+    const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
+      fetch(url + path, { method: 'POST', body: typeof body === 'string' ? body : JSON.stringify(body), headers });
+    const message = async (answer: Response) => ((await answer.json()) as { message: string }).message;
+    try {
+      expect(await (await fetch(url)).text()).match(/<title>Simulated bench/);
+      expect((await post('/hands', { red: 'output', black: 'case', assembly: 'closed' })).status).equal(200);
+      expect(house.bench.hands.red).equal('output');
+      await post('/instrument', { name: 'clamp', on: false });
+      expect(house.isOn('clamp')).equal(false);
+      await post('/instrument', { name: 'clamp', on: true });
+      expect(house.isOn('clamp')).equal(true);
+      await post('/scenario', { file: 'b-open-diode.json' });
+      expect(house.bench.hidden[0]!.fault.id).equal('diode-open:B+');
+      expect(await message(await post('/instrument', { name: 'kettle' }))).match(/must be one of/);
+      expect(await message(await post('/scenario', '{'))).match(/JSON/);
+      expect((await post('/scenario', { file: 'none.json' })).status).equal(422);
+      expect((await post('/nowhere', {})).status).equal(404);
+      expect((await post('/hands', { assembly: 'closed' }, { origin: 'http://elsewhere.example' })).status).equal(403);
+      expect(house.bench.hands.red).equal(undefined);
+    } finally {
+      page.closeAllConnections();
+      page.close();
+      await house.close();
+    }
+  });
+});
