@@ -176,3 +176,77 @@ describe('the run stand: equal phases', () => {
     }
   });
 });
+
+describe('the run stand: which diode was lost, by trace and phase tap', () => {
+  const check = session.opened.checks.find(({ id }) => id === 'ripple-tap')!;
+  const traced = check.method.kind === 'finding' ? check.method.traced! : () => 'no finding';
+  const places = ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'];
+  for (const connection of ['star', 'delta'] as const)
+    for (const ratedVolts of [12, 24] as const)
+      it(`${connection}, ${ratedVolts} V: each of the six is named from 1 800 to 6 000 rpm, light and heavy; nothing else is`, () => {
+        const own: ClawPole = { ...machine, ...clawPoleGeneric(ratedVolts, 90), connection };
+        const family = familyOf(own);
+        const spin = family.spin(own);
+        const sets = ratedVolts / 12;
+        const named = (fault: string, rpm: number, ohms: number) => {
+          const there = family.faults(own).filter(({ id }) => id === fault);
+          const faults = there.map((one) => runningFault(one, one.severity.grades[0]!));
+          const celsius = { windings: 60, diodes: 60 };
+          const battery = { batteryVolts: 12.6 * sets, batteryOhms: 0.1 * sets, cableOhms: 0.002 };
+          const stand = { rpm, loadOhms: ohms * sets ** 2, ...battery, celsius, field: 'regulated' } as const;
+          const { amps, tap, volts } = spin(family.builds(own)[0]!, stand, faults, {});
+          return traced(amps, { orders: tap, share: tap.mean / volts.mean });
+        };
+        for (const rpm of [1800, 3000, 6000])
+          for (const ohms of [0.2, 0.6]) {
+            for (const place of places) expect(named(`diode-open:${place}`, rpm, ohms), `${rpm} rpm`).equal(place);
+            expect(named('none', rpm, ohms)).equal('none');
+            expect(named('stator-open:B', rpm, ohms)).equal(undefined);
+            expect(named('diode-shorted:B+', rpm, ohms)).equal(undefined);
+          }
+      });
+  it('says nothing without the tap', () => {
+    const orders = {
+      mean: 50,
+      rms: [20, ...Array<number>(11).fill(0)],
+      radians: Array<number>(12).fill(0),
+      ripple: 20,
+    };
+    expect(traced(orders)).equal(undefined);
+  });
+  it('raises the diode that it names, and clears all when there is none', () => {
+    const told = (place: string) =>
+      session.diagnose(situation('stand', ...atRest, ['ripple-tap', finding(place)])).suspects[0]!.fault;
+    for (const place of places) expect(told(place)).equal(`diode-open:${place}`);
+    expect(told('none')).not.match(/^diode/);
+  });
+});
+
+describe('the run stand: the regulator by its volts', () => {
+  const regulated = (low: number, high: number, celsius = 25, volts: 12 | 24 = 12) => {
+    const own = familyOf(machine)
+      .checks({ ...machine, ...clawPoleGeneric(volts, 90) })
+      .find(({ id }) => id === 'regulation')!;
+    expect(own.unit).equal('volts');
+    return own.method.kind === 'finding' ? own.method.watched!({ low, high }, celsius) : 'no finding';
+  };
+  /** 13.8 to 14.5 V, over 15 V batteries gas, below rested volts no charge: common practice, no source. */
+  it('holds from 13.8 to 14.5 V at 25 °C, twice that on 24 V', () => {
+    for (const volts of [13.8, 14.0, 14.2, 14.5]) expect(regulated(volts - 0.05, volts), String(volts)).equal('holds');
+    expect(regulated(28.0, 28.3, 25, 24)).equal('holds');
+    expect(regulated(14.0, 14.2, 25, 24)).equal('none');
+  });
+  it('battery volts alone, too low, sagging, running away', () => {
+    expect(regulated(12.2, 12.6)).equal('none');
+    expect(regulated(13.2, 13.4)).equal('low');
+    expect(regulated(13.4, 14.2)).equal('low');
+    expect(regulated(14.9, 15.2)).equal('high');
+    expect(regulated(16, 18)).equal('high');
+  });
+  it('warm it holds less, cold more: compensated', () => {
+    expect(regulated(13.3, 13.4, 70)).equal('holds');
+    expect(regulated(13.3, 13.4, 20)).equal('low');
+    expect(regulated(14.8, 14.9, -10)).equal('holds');
+    expect(regulated(14.8, 14.9, 60)).equal('high');
+  });
+});

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { readRunLog, type RunStep, type TakenRunStep } from '../src/lib/run-log.ts';
+import { readRunLog, type RunStep, type TakenRunStep, mayRun } from '../src/lib/run-log.ts';
 import { runStepSchema } from '../src/lib/schemas.ts';
 import { standLines } from '../src/lib/server/stand-lines.ts';
 import { jobWith } from './job.ts';
@@ -37,9 +37,19 @@ describe('the log of the run stand', () => {
     expect((readRunLog(log, 1).released!.step as { why: string }).why).equal('the second time');
     expect(readRunLog(log, 2).released).equal(undefined);
   });
+  it('a release holds for the reasons that it names, not for what comes up later', () => {
+    const reasons = ['danger:bearing-worn', 'not-yet:pulley-by-hand'].map((id) => ({ id, check: undefined, why: id }));
+    const gate = { green: false, reasons };
+    const log = (...against: string[]) =>
+      readRunLog([taken(1, { kind: 'released', why: 'only to hear it', against })], 1);
+    expect(mayRun(gate, log())).equal(false);
+    expect(mayRun(gate, log('danger:bearing-worn'))).equal(false);
+    expect(mayRun(gate, log('danger:bearing-worn', 'not-yet:pulley-by-hand'))).equal(true);
+    expect(mayRun({ green: true, reasons: [] }, readRunLog([], 1))).equal(true);
+  });
   it('the report names every point, foresees the rating, and says who answers for a run against a red light', () => {
     expect(standLines(jobWith([]))).deep.equal([]);
-    const released = taken(9, { kind: 'released', why: 'the brigade needs it', against: ['A shorted diode'] });
+    const released = taken(9, { kind: 'released', why: 'the brigade needs it', against: ['danger:diode-shorted'] });
     const lines = standLines(
       jobWith([], { runs: [taken(1, point(1600, 12, 50)), taken(2, point(2600, 45)), released] }),
     );

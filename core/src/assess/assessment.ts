@@ -70,7 +70,8 @@ export interface JudgedReading {
 /** The light before a run: green, or why not, with the check that would settle it where one is missing. */
 export interface Gate {
   readonly green: boolean;
-  readonly reasons: readonly { readonly check: string | undefined; readonly why: string }[];
+  /** `id` names a reason for good: what hasn't been looked at by its check, a danger by its species. */
+  readonly reasons: readonly { readonly id: string; readonly check: string | undefined; readonly why: string }[];
 }
 
 export interface NextCheck {

@@ -11,7 +11,7 @@ export function gateOf(opened: Case, belief: Belief, readings: readonly Reading[
   const missing = standRules.first.flatMap((id) => {
     const check = opened.checks.find((one) => one.id === id);
     const done = readings.some((reading) => reading.check.id === id && reading.outcome.kind !== 'no-access');
-    return check && !done ? [{ check: id, why: `Not looked at yet: ${check.name}.` }] : [];
+    return check && !done ? [{ id: `not-yet:${id}`, check: id, why: `Not looked at yet: ${check.name}.` }] : [];
   });
   const chances = faultChances(opened, belief);
   const dangers = standRules.dangers.flatMap(({ species, name, why }) => {
@@ -19,7 +19,9 @@ export function gateOf(opened: Case, belief: Belief, readings: readonly Reading[
     // The chances of each add up to at least that of any.
     if (chances.reduce((sum, chance, f) => (isOne(f) ? sum + chance : sum), 0) < bearable) return [];
     const chance = chanceThat(opened, belief, (faults) => faults.some(isOne));
-    return chance >= bearable ? [{ check: undefined, why: `${name}, ${percent(chance)} likely: ${why}.` }] : [];
+    return chance >= bearable
+      ? [{ id: `danger:${species[0]}`, check: undefined, why: `${name}, ${percent(chance)} likely: ${why}.` }]
+      : [];
   });
   const reasons = [...dangers, ...missing];
   return { green: reasons.length === 0, reasons };

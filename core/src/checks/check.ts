@@ -24,7 +24,7 @@ export interface TwinPair {
   readonly twin: number;
 }
 
-/** Two numbers read while something turns: the lowest and the highest; over-range is Infinity. */
+/** Two numbers read while something turns, in the check's unit: the lowest and the highest; over-range is Infinity. */
 export interface LowAndHigh {
   readonly low: number;
   readonly high: number;
@@ -37,6 +37,13 @@ export interface RunSetup {
   readonly volts: number;
   /** Amperes from the output post, or mean volts of the phase tap against the case. */
   readonly shows: 'output' | 'tap';
+}
+
+/** A phase tap's trace over the same periods as another's. */
+export interface TapTrace {
+  readonly orders: Orders;
+  /** Its mean over the output's mean volts. */
+  readonly share: number;
 }
 
 /** How a check's result comes about. */
@@ -61,11 +68,13 @@ export type Method =
       readonly outcomes: readonly FindingOutcome[];
       readonly chances: (faults: readonly PresentFault[]) => readonly number[];
       /** Which outcome a lowest and a highest reading stand for, where the finding is a meter watched. */
-      readonly watched?: (seen: LowAndHigh) => string;
+      readonly watched?: (seen: LowAndHigh, celsius: number) => string;
       /** Which outcome a table of pairs stands for, where the part is compared with a twin. */
       readonly compared?: (pairs: readonly TwinPair[]) => string;
-      /** Which outcome the orders of a trace stand for; none where they fit no pattern. */
-      readonly traced?: (orders: Orders) => string | undefined;
+      /** Which outcome the orders of a trace stand for; none where they fit no pattern, or need the tap beside them. */
+      readonly traced?: (orders: Orders, tap?: TapTrace) => string | undefined;
+      /** Whether the trace is of use only with the phase tap beside it. */
+      readonly needsTap?: boolean;
     };
 
 /** A thing done at the bench. */

@@ -11,6 +11,7 @@ export {
   type Outcome,
   type PresentFault,
   type RunSetup,
+  type TapTrace,
   type TwinPair,
   type Word,
 } from './check.ts';

@@ -1,6 +1,7 @@
 import type { Setup } from '../instruments/index.ts';
 import type { Orders } from '../waveform/index.ts';
-import type { Check, FindingOutcome, PresentFault, TwinPair } from './check.ts';
+import type { Unit } from '../quantity/index.ts';
+import type { Check, FindingOutcome, LowAndHigh, PresentFault, TapTrace, TwinPair } from './check.ts';
 
 interface MeterCheck {
   readonly species: string;
@@ -60,16 +61,29 @@ interface FindingCheck {
   /** Chances by species of fault. */
   readonly odds: Odds;
   readonly compared?: (pairs: readonly TwinPair[]) => string;
-  readonly traced?: (orders: Orders) => string | undefined;
+  readonly traced?: (orders: Orders, tap?: TapTrace) => string | undefined;
+  readonly watched?: (seen: LowAndHigh, celsius: number) => string;
+  /** Of what is watched; ohms where nothing is said. */
+  readonly unit?: Unit;
 }
 
 /** A check by eye, ear or hand. */
-export const findingCheck = ({ id, outcomes, usual, odds, compared, traced, ...rest }: FindingCheck): Check => ({
+export const findingCheck = ({
+  id,
+  outcomes,
+  usual,
+  odds,
+  compared,
+  traced,
+  watched,
+  unit,
+  ...rest
+}: FindingCheck): Check => ({
   ...rest,
   id,
   species: id,
   place: '',
-  unit: 'ohms',
+  unit: unit ?? 'ohms',
   cautions: rest.cautions ?? [],
   method: {
     kind: 'finding',
@@ -77,6 +91,7 @@ export const findingCheck = ({ id, outcomes, usual, odds, compared, traced, ...r
     chances: (faults) => tilted(usual, odds, faults),
     ...(compared ? { compared } : {}),
     ...(traced ? { traced } : {}),
+    ...(watched ? { watched } : {}),
   },
 });
 

@@ -103,7 +103,8 @@ export class HiddenUnit {
     const { method } = check;
     const present = this.hidden.map(({ fault: { species, place }, severity }) => ({ species, place, severity }));
     if (method.kind === 'finding' && method.traced && this.#subject.spin) {
-      const seen = method.traced(this.#onStand(check).amps);
+      const { amps, tap, volts } = this.#onStand(check);
+      const seen = method.traced(amps, { orders: tap, share: tap.mean / volts.mean });
       if (seen) return { kind: 'finding', finding: seen };
     }
     if (method.kind === 'finding') {

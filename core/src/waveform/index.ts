@@ -1,2 +1,2 @@
 export { mostOrder, type Orders, ordersOf } from './orders.ts';
-export { type ReadTrace, readTrace, tellingOrders } from './trace.ts';
+export { periodAt, type ReadTrace, readTrace, tellingOrders } from './trace.ts';

@@ -4,6 +4,8 @@ export interface Orders {
   readonly mean: number;
   /** Rms of each order, from 1 up. */
   readonly rms: readonly number[];
+  /** Where each order's crest lies, from 1 up, in radians of that order. */
+  readonly radians: readonly number[];
   /** Rms of all that alternates. */
   readonly ripple: number;
 }
@@ -23,6 +25,7 @@ export function ordersOf(samples: ArrayLike<number>): Orders {
   return {
     mean,
     rms: parts.map(({ cos, sin }) => Math.hypot(cos, sin) / Math.SQRT2),
+    radians: parts.map(({ cos, sin }) => Math.atan2(sin, cos)),
     ripple: Math.sqrt(squares / n),
   };
 }

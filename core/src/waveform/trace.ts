@@ -67,6 +67,16 @@ interface Samples {
   readonly values: readonly number[];
 }
 
+/** The mean period of a trace taken at the same times as another, whose frequency was found. */
+export function periodAt(
+  times: readonly number[],
+  values: readonly number[],
+  electricalHertz: number,
+): readonly number[] {
+  const periods = Math.floor((times.at(-1)! - times[0]!) * electricalHertz);
+  return folded({ times, values }, electricalHertz, periods);
+}
+
 /** Neighbours averaged until few enough are left, `by` at a time. */
 function thinned(times: readonly number[], values: readonly number[], by: number): Samples {
   const mean = (of: readonly number[], from: number) =>

@@ -97,6 +97,8 @@ export type InstrumentSetting = InferType<typeof settingSchema>;
 export const captureSchema = object({
   seconds: number().required().min(1e-3).max(2),
   points: number().required().integer().min(200).max(200_000),
+  /** The phase tap too, on the third channel. */
+  tap: boolean().default(false),
 });
 
 /** Where the hands of the simulated bench put the probes. */

@@ -1,10 +1,11 @@
+import type { Gate } from '@refectum/core/assess';
 import type { OutputPoint } from '@refectum/core/curves';
 
 /** A step of a session on the run stand; the log only grows. */
 export type RunStep =
   | ({ readonly kind: 'point' } & OutputPoint)
   | { readonly kind: 'struck'; readonly step: string }
-  /** Run against a red light: why, and what it said. */
+  /** Run against a red light: why, and the ids of the reasons that it gave. */
   | { readonly kind: 'released'; readonly why: string; readonly against: readonly string[] };
 
 export interface TakenRunStep {
@@ -21,11 +22,14 @@ export interface TakenPoint extends OutputPoint {
   readonly id: string;
 }
 
-/** What a round's steps come to: the points that stand, and the newest release. */
-export function readRunLog(
-  steps: readonly TakenRunStep[],
-  round: number,
-): { readonly points: readonly TakenPoint[]; readonly released: TakenRunStep | undefined } {
+export interface RunLog {
+  readonly points: readonly TakenPoint[];
+  readonly released: TakenRunStep | undefined;
+  readonly answeredFor: readonly string[];
+}
+
+/** What a round's steps come to: the points that stand, the newest release, and all reasons that were answered for. */
+export function readRunLog(steps: readonly TakenRunStep[], round: number): RunLog {
   const own = steps.filter((one) => one.round === round);
   const struck = new Set(own.flatMap(({ step }) => (step.kind === 'struck' ? [step.step] : [])));
   const points = own.flatMap(({ id, step }): TakenPoint[] => {
@@ -33,5 +37,13 @@ export function readRunLog(
     const { kind: _, ...point } = step;
     return [{ id, ...point }];
   });
-  return { points, released: own.findLast(({ step }) => step.kind === 'released') };
+  return {
+    points,
+    released: own.findLast(({ step }) => step.kind === 'released'),
+    answeredFor: own.flatMap(({ step }) => (step.kind === 'released' ? step.against : [])),
+  };
 }
+
+/** Whether a unit may run: green, or somebody has answered for every reason against it. */
+export const mayRun = (gate: Gate, { answeredFor }: Pick<RunLog, 'answeredFor'>): boolean =>
+  gate.reasons.every(({ id }) => answeredFor.includes(id));

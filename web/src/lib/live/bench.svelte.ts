@@ -3,7 +3,7 @@ import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { anyOutcomes, type Check, findingsOf, type LowAndHigh, mayShow, type Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
 import { asReceived, type Subject, subjectOf } from '@refectum/core/machines';
-import { parseQuantity } from '@refectum/core/quantity';
+import { parseQuantity, type Unit } from '@refectum/core/quantity';
 import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import { type Remote, wrap } from 'comlink';
 import type { Person } from '../people.ts';
@@ -181,7 +181,7 @@ export class Bench {
   async record(): Promise<boolean> {
     const { check } = this;
     if (!check || this.#isCaught(check)) return false;
-    const outcome = outcomeTyped(this.#entry, check);
+    const outcome = outcomeTyped(this.#entry, check, this.#setting.celsius);
     if ('message' in outcome) {
       this.#problem = outcome.message;
       return false;
@@ -396,11 +396,11 @@ export class Bench {
 }
 
 /** What was typed at a check, as its outcome, or what is wrong with it. */
-function outcomeTyped(entry: string, check: Check): Outcome | { message: string } {
+function outcomeTyped(entry: string, check: Check, celsius: number): Outcome | { message: string } {
   const any = anyOutcomes.find(({ key }) => key === entry.trim().toLowerCase());
   if (any && mayShow(check, any)) return { kind: any.kind };
   const findings = findingsOf(check);
-  return findings.length ? findingTyped(entry, check, findings) : numberTyped(entry, check);
+  return findings.length ? findingTyped(entry, check, findings, celsius) : numberTyped(entry, check);
 }
 
 function numberTyped(entry: string, check: Check): Outcome | { message: string } {
@@ -413,27 +413,29 @@ function numberTyped(entry: string, check: Check): Outcome | { message: string }
 
 function findingTyped(
   entry: string,
-  { method }: Check,
+  { method, unit }: Check,
   findings: ReturnType<typeof findingsOf>,
+  celsius: number,
 ): Outcome | { message: string } {
   const chosen = findings[Number(entry.trim()) - 1];
   if (chosen) return { kind: 'finding', finding: chosen.id };
   const watched = method.kind === 'finding' ? method.watched : undefined;
-  const seen = watched && lowAndHighTyped(entry);
-  if (seen) return { kind: 'finding', finding: watched(seen) };
-  const numbers = watched ? ' or the lowest and the highest reading, like 3.1 3.4' : '';
+  const seen = watched && lowAndHighTyped(entry, unit);
+  if (seen) return { kind: 'finding', finding: watched(seen, celsius) };
+  const example = unit === 'volts' ? '14.0 14.2' : '3.1 3.4';
+  const numbers = watched ? ` or the lowest and the highest reading, like ${example}` : '';
   return {
     message: `Type a number from 1 to ${findings.length}${numbers}, or touch one: ${findings.map((f, i) => `${i + 1} ${f.name}`).join(', ')}.`,
   };
 }
 
 /** Two readings with a space between, the lower one first or last; over-range is the highest of all. */
-function lowAndHighTyped(entry: string): LowAndHigh | undefined {
+function lowAndHighTyped(entry: string, unit: Unit): LowAndHigh | undefined {
   const read = entry
     .trim()
     .split(/\s+/)
-    .map((text) => parseQuantity(text, 'ohms'));
-  const ohms = read.map((one) => (one.kind === 'value' ? one.value : one.kind === 'over-range' ? Infinity : NaN));
-  if (ohms.length !== 2 || ohms.some(Number.isNaN)) return undefined;
-  return { low: Math.min(...ohms), high: Math.max(...ohms) };
+    .map((text) => parseQuantity(text, unit));
+  const values = read.map((one) => (one.kind === 'value' ? one.value : one.kind === 'over-range' ? Infinity : NaN));
+  if (values.length !== 2 || values.some(Number.isNaN)) return undefined;
+  return { low: Math.min(...values), high: Math.max(...values) };
 }

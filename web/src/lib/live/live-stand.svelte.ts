@@ -19,6 +19,24 @@ const coolSeconds = 3;
 /** Of the drive's power, as much as a sweep asks of it. */
 const bearableShare = 0.95;
 
+/** What a regulator does between a light and a heavy load. */
+export interface Regulation {
+  readonly light: number;
+  readonly heavy: number;
+  readonly back: number;
+  /** Seconds until the volts rested after the step to the heavy load. */
+  readonly settled: number;
+  /** Between the lowest and the highest volts within a second, under light load. */
+  readonly swing: number;
+  /** Where it begins to charge; undefined where it doesn't up to the highest speed tried. */
+  readonly cutInRpm: number | undefined;
+}
+const regulationRpm = 3000;
+const lightAmps = 5;
+/** Speeds tried for the cut-in, and the amps that are a charge. */
+const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
+const chargingAmps = 0.8;
+
 /** The instruments around the unit on the stand: what they read now, and what they are told. */
 export class LiveStand {
   readonly #tag: () => number;
@@ -175,6 +193,60 @@ export class LiveStand {
     const { problem } = this;
     if (goesOn()) await this.stop();
     this.problem = problem;
+  }
+
+  /** Volts under light, heavy and again light load at one speed, and the speed at which it begins to charge. */
+  async regulation(heavyAmps: number): Promise<Regulation | undefined> {
+    const own = ++this.#sweep;
+    const goesOn = () => own === this.#sweep;
+    this.problem = '';
+    try {
+      await this.readVolts();
+      let cutInRpm: number | undefined;
+      for (const rpm of cutInSpeeds) {
+        this.doing = `Where does it begin to charge? ${rpm} rpm…`;
+        if (!(await this.turn(rpm)) || !goesOn()) return undefined;
+        if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 8, goesOn))) return undefined;
+        if ((this.amps ?? 0) > chargingAmps) {
+          cutInRpm = rpm;
+          break;
+        }
+      }
+      this.doing = `Light load at ${regulationRpm} rpm…`;
+      const light = await this.#volts(() => this.turn(regulationRpm), lightAmps, goesOn);
+      this.doing = 'Heavy load…';
+      const heavy = light && (await this.#volts(undefined, lightAmps + heavyAmps, goesOn));
+      this.doing = 'Light again…';
+      const back = heavy && (await this.#volts(undefined, lightAmps, goesOn));
+      if (!light || !heavy || !back) {
+        if (goesOn() && !this.problem) this.problem = 'No rest within 10 s: load and drive are off again.';
+        return undefined;
+      }
+      const swing = Math.max(light.swing, back.swing);
+      return { light: light.mean, heavy: heavy.mean, back: back.mean, settled: heavy.seconds, swing, cutInRpm };
+    } finally {
+      if (goesOn()) {
+        const { problem } = this;
+        await this.stop();
+        this.problem = problem;
+      }
+    }
+  }
+
+  /** The post's volts once they have come to rest under a load, or what they do within ten seconds. */
+  async #volts(
+    first: (() => Promise<boolean>) | undefined,
+    amps: number,
+    goesOn: () => boolean,
+  ): Promise<{ mean: number; swing: number; seconds: number } | undefined> {
+    if (first && !(await first())) return undefined;
+    if (!(await this.drawAmps(amps))) return undefined;
+    const began = Date.now();
+    await this.#until(() => !('restless' in this.rested), loadSeconds, goesOn);
+    const seen = this.#recent.filter(({ at }) => Date.now() - at < 1000).flatMap(({ figures }) => figures.volts ?? []);
+    if (!goesOn() || seen.length < 3) return undefined;
+    const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
+    return { mean, swing: Math.max(...seen) - Math.min(...seen), seconds: (Date.now() - began) / 1000 };
   }
 
   async #until(holds: () => boolean, seconds: number, goesOn: () => boolean): Promise<boolean> {

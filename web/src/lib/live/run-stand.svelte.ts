@@ -43,6 +43,10 @@ export class RunStand {
   get points(): readonly TakenPoint[] {
     return this.#log.points;
   }
+  /** Reasons of the light, by id, that somebody answered for. */
+  get answeredFor(): readonly string[] {
+    return this.#log.answeredFor;
+  }
   get released(): TakenRunStep | undefined {
     return this.#log.released;
   }
@@ -66,7 +70,7 @@ export class RunStand {
     return this.#add({ kind: 'struck', step });
   }
 
-  /** Answers for a run against a red light. */
+  /** Answers for a run against the reasons of a red light, by their ids. */
   async release(against: readonly string[]): Promise<boolean> {
     const step: RunStep = { kind: 'released', why: this.why.trim(), against };
     this.problems = problemsOf(step, ['why']);

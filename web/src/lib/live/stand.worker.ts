@@ -1,6 +1,7 @@
 import { type Foreseen, outputCurve, type OutputPoint } from '@refectum/core/curves';
 import { familyOf, type Machine, runningFault } from '@refectum/core/machines';
-import { type ReadTrace, readTrace } from '@refectum/core/waveform';
+import type { TapTrace } from '@refectum/core/checks';
+import { ordersOf, periodAt, type ReadTrace, readTrace, tellingOrders } from '@refectum/core/waveform';
 import { expose } from 'comlink';
 import Papa from 'papaparse';
 
@@ -16,6 +17,14 @@ export interface FittedOutput {
   readonly shapes: readonly { readonly name: string; readonly share: number }[];
 }
 
+/** A trace as a fault would make it: shares of the telling orders in the ripple. */
+export interface TracePattern {
+  readonly name: string;
+  readonly shares: readonly number[];
+}
+
+/** Windings and diodes after a minute under load, °C [from memory]. */
+const warm = 60;
 const idleRpm = 1500;
 /** Speed up to which a point must reach for idle to be foreseen. */
 const idlePoint = 1700;
@@ -77,10 +86,43 @@ const curves = {
     return readTrace(times, values, expectedHertz);
   },
 
-  /** A trace that an oscilloscope sent: values at equal steps of time. */
-  samples(secondsPerSample: number, values: readonly number[], expectedHertz: number): ReadTrace {
+  /** Traces that an oscilloscope sent, at equal steps of time: the one to be read, and a tap's beside the post's. */
+  captured(
+    secondsPerSample: number,
+    values: readonly number[],
+    beside: { readonly tap: readonly number[]; readonly volts: readonly number[] } | undefined,
+    expectedHertz: number,
+  ): { readonly read: ReadTrace; readonly tap: TapTrace | undefined } {
     const times = values.map((_, n) => n * secondsPerSample);
-    return readTrace(times, values, expectedHertz);
+    const read = readTrace(times, values, expectedHertz);
+    if (read.kind !== 'read' || !beside) return { read, tap: undefined };
+    const [tap, volts] = [beside.tap, beside.volts].map((one) => ordersOf(periodAt(times, one, read.electricalHertz)));
+    return { read, tap: { orders: tap!, share: tap!.mean / volts!.mean } };
+  },
+
+  /** What the orders of a trace look like with each telling fault, half the rated amps drawn. */
+  patterns(machine: Machine, rpm: number): readonly TracePattern[] {
+    const family = familyOf(machine);
+    const build = family.builds(machine)[0]!;
+    const spin = family.spin(machine);
+    const { volts } = family.rating(machine);
+    const stand = {
+      rpm,
+      loadOhms: (2 * volts) / machine.ratedAmps,
+      batteryVolts: (volts * 12.6) / 13.5,
+      batteryOhms: volts / 135,
+      cableOhms: 2e-3,
+      celsius: { windings: warm, diodes: warm },
+      field: 'regulated',
+    } as const;
+    return family.outputShapes.map(({ name, fault }) => {
+      const faults = family
+        .faults(machine)
+        .filter(({ id }) => id === fault?.id)
+        .map((one) => runningFault(one, fault!.severity));
+      const { rms, ripple } = spin(build, stand, faults, {}).amps;
+      return { name, shares: tellingOrders.map((order) => rms[order - 1]! / Math.max(ripple, 1e-12)) };
+    });
   },
 };
 

@@ -3,13 +3,12 @@
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { inField, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
-  import { LiveStand } from '$lib/live/live-stand.svelte.ts';
+  import type { LiveStand } from '$lib/live/live-stand.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
-  import type { ShopInstrument } from '$lib/instruments.ts';
 
   interface Props {
     stand: RunStand;
-    instruments: readonly ShopInstrument[];
+    live: LiveStand;
     tag: number;
     volts: number;
     /** Watts of the stand's motor, where somebody said. */
@@ -17,11 +16,7 @@
     /** The state of a unit clamped on the simulated stand; undefined where the stand is a real one. */
     simulated: string | undefined;
   }
-  const { stand, instruments, tag, volts, watts, simulated }: Props = $props();
-  const live = new LiveStand(
-    () => tag,
-    () => instruments,
-  );
+  const { stand, live, tag, volts, watts, simulated }: Props = $props();
   /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
   const planned = [1500, 2000, 2500, 3500, 6000];
   let rpm = $state('3000');

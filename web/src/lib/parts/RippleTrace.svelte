@@ -9,13 +9,13 @@
     LineElement,
     PointElement,
   } from 'chart.js';
-  import type { Check } from '@refectum/core/checks';
+  import type { Check, TapTrace } from '@refectum/core/checks';
   import { usualPolePairs } from '@refectum/core/machines';
   import { type ReadTrace, tellingOrders } from '@refectum/core/waveform';
   import { proxy, wrap } from 'comlink';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import type { StandWorker } from '$lib/live/stand.worker.ts';
+  import type { StandWorker, TracePattern } from '$lib/live/stand.worker.ts';
 
   interface Props {
     bench: Bench;
@@ -30,6 +30,8 @@
   let rpm = $state('3000');
   let polePairs = $state(usualPolePairs);
   let read = $state.raw<ReadTrace>();
+  let tap = $state.raw<TapTrace>();
+  let patterns = $state.raw<readonly TracePattern[]>([]);
   let share = $state<number>();
   let worker: Worker | undefined;
   let periodCanvas = $state<HTMLCanvasElement>();
@@ -37,7 +39,7 @@
 
   const expectedHertz = $derived((Number(rpm) * polePairs) / 60);
   const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
-  const found = $derived(read?.kind === 'read' ? method?.traced?.(read.orders) : undefined);
+  const found = $derived(read?.kind === 'read' ? method?.traced?.(read.orders, tap) : undefined);
   const pattern = $derived(method?.outcomes.find(({ id }) => id === found));
   const speed = $derived(read?.kind === 'read' ? (60 * read.electricalHertz) / polePairs : 0);
   const shareOf = (order: number): number =>
@@ -46,20 +48,37 @@
     read?.kind === 'read' ? tellingOrders.map((order) => ({ order, share: shareOf(order) })) : [],
   );
 
+  /** The fault whose pattern lies nearest to what was read, and a sound machine's for comparison. */
+  const nearest = $derived.by(() => {
+    if (shares.length === 0 || patterns.length === 0) return [];
+    const off = (pattern: TracePattern) =>
+      pattern.shares.reduce((sum, one, i) => sum + (one - shares[i]!.share) ** 2, 0);
+    const [best] = [...patterns].sort((a, b) => off(a) - off(b));
+    return best === patterns[0] ? [best!] : [best!, patterns[0]!];
+  });
+
   const spoken = $derived(shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', '));
+
+  interface Captured {
+    readonly secondsPerSample: number;
+    readonly amps: readonly number[];
+    readonly volts: readonly number[];
+    readonly tap?: readonly number[];
+  }
 
   /** So many periods, each with so many samples. */
   const captured = { periods: 12, samples: 400 } as const;
 
   function startWorker() {
     cancel();
-    read = undefined;
+    read = tap = undefined;
+    patterns = [];
     share = 0;
     worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
     return wrap<StandWorker>(worker);
   }
 
-  /** Asks the oscilloscope for a trace: the clamp's amperes, or the post's volts. */
+  /** Asks the oscilloscope for a trace: the clamp's amperes, or the post's volts; the tap's too where the check wants it. */
   async function onCapture(channel: 'amps' | 'volts') {
     if (!(expectedHertz > 0)) {
       read = { kind: 'refused', why: 'At what rotor speed does it turn? Type it first.' };
@@ -69,17 +88,18 @@
     const body = JSON.stringify({
       seconds: captured.periods / expectedHertz,
       points: captured.periods * captured.samples,
+      tap: method?.needsTap === true,
     });
     const headers = { 'content-type': 'application/json' };
     const answer = await fetch(`/api/instruments/${oscilloscope!.id}/trace`, { method: 'POST', headers, body }).catch(
       () => undefined,
     );
-    const said = (await answer?.json()) as { message: string } & Record<'amps' | 'volts', number[]> & {
-        secondsPerSample: number;
-      };
-    read = answer?.ok
-      ? await curves.samples(said.secondsPerSample, said[channel], expectedHertz)
-      : { kind: 'refused', why: said?.message ?? 'The server is away: no trace came.' };
+    const said = (await answer?.json()) as Captured & { message: string };
+    if (answer?.ok) {
+      const beside = said.tap && { tap: said.tap, volts: said.volts };
+      ({ read, tap } = await curves.captured(said.secondsPerSample, said[channel], beside, expectedHertz));
+      patterns = await curves.patterns(bench.job.machine, Number(rpm));
+    } else read = { kind: 'refused', why: said?.message ?? 'The server is away: no trace came.' };
     cancel();
   }
 
@@ -92,6 +112,7 @@
     read = await curves
       .trace(file, expectedHertz, telling)
       .catch((error: Error): ReadTrace => ({ kind: 'refused', why: `${file.name} can’t be read: ${error.message}` }));
+    if (read.kind === 'read') patterns = await curves.patterns(bench.job.machine, Number(rpm));
     cancel();
   }
 
@@ -139,7 +160,19 @@
         type: 'bar',
         data: {
           labels: shares.map(({ order }) => String(order)),
-          datasets: [{ data: shares.map(({ share: part }) => 100 * part), backgroundColor: ink! }],
+          datasets: [
+            ...nearest.map((pattern, i) => ({
+              type: 'line' as const,
+              data: pattern.shares.map((one) => 100 * one),
+              showLine: false,
+              pointStyle: i === 0 ? ('triangle' as const) : ('circle' as const),
+              pointRadius: 7,
+              borderColor: copper!,
+              borderWidth: 2,
+              backgroundColor: i === 0 ? copper! : 'transparent',
+            })),
+            { data: shares.map(({ share: part }) => 100 * part), backgroundColor: ink! },
+          ],
         },
         options: { ...quiet, scales: { x: axis('Order'), y: { ...axis('Of the ripple, %'), min: 0, max: 100 } } },
       }),
@@ -163,7 +196,11 @@
     Oscilloscope’s file: time and value
     <input class="file-input h-11" type="file" accept=".csv,.txt,text/csv,text/plain" onchange={onFile} />
   </label>
-  {#if oscilloscope}
+  {#if oscilloscope && method?.needsTap}
+    <button class="btn min-h-11" onclick={() => void onCapture('amps')}
+      >From the oscilloscope: clamp, post and tap</button
+    >
+  {:else if oscilloscope}
     <div class="flex gap-2">
       <button class="btn min-h-11" onclick={() => void onCapture('amps')}>From the oscilloscope: clamp</button>
       <button class="btn min-h-11" onclick={() => void onCapture('volts')}>post volts</button>
@@ -190,11 +227,18 @@
       ? `, ${Math.abs(100 * (1 - speed / Number(rpm))).toFixed(0)} % ${speed < Number(rpm) ? 'below' : 'above'} what was typed: does the belt slip?`
       : ''}.
   </p>
+  {#if nearest.length}
+    <p class="text-sm">
+      Bars: read. ▲ {nearest[0]!.name}, the nearest of what we know{nearest[1] ? `; ○ ${nearest[1].name}` : ''}.
+    </p>
+  {/if}
   {#if pattern}
     <button class="btn mt-1 min-h-11 btn-primary" onclick={() => void record()}>Record: {pattern.name}</button>
   {:else}
     <p class="mt-1 border-l-4 border-warning px-3 py-1">
-      These orders fit no pattern we know: look at the trace and choose above, or take it again.
+      {method?.needsTap && !tap
+        ? 'This needs the phase tap beside the clamp: from an oscilloscope at a port, all three at once.'
+        : 'These orders fit no pattern we know: look at the trace and choose above, or take it again.'}
     </p>
   {/if}
 {/if}

@@ -14,11 +14,12 @@
   }
   const { gate, stand, tag, mounted, onmount, onunmount }: Props = $props();
   const released = $derived(stand.released?.step.kind === 'released' ? stand.released.step : undefined);
-  const mayRun = $derived(gate.green || released !== undefined);
+  const open = $derived(gate.reasons.filter(({ id }) => !stand.answeredFor.includes(id)));
+  const mayRun = $derived(open.length === 0);
 
   async function onRelease(event: SubmitEvent) {
     event.preventDefault();
-    await stand.release(gate.reasons.map(({ why }) => why));
+    await stand.release(open.map(({ id }) => id));
   }
 </script>
 
@@ -37,7 +38,9 @@
   </h2>
   {#if gate.reasons.length}
     <ul class="mt-1">
-      {#each gate.reasons as { why } (why)}<li class="border-t border-base-300 py-1.5 text-sm">{why}</li>{/each}
+      {#each gate.reasons as { id, why } (id)}<li class="border-t border-base-300 py-1.5 text-sm">
+          {why}{stand.answeredFor.includes(id) ? ' Answered for.' : ''}
+        </li>{/each}
     </ul>
     <p class="text-sm"><a class="link" href="/unit/{tag}">Back to the bench for these</a></p>
   {/if}
@@ -45,9 +48,12 @@
     <p class="mt-2 border-l-4 border-warning px-3 py-1 text-sm">
       {stand.released!.technician}, {timeOf(stand.released!.at)}, answers for it: “{released.why}”
     </p>
-  {:else if !gate.green}
+  {/if}
+  {#if open.length}
     <details class="mt-1">
-      <summary class="min-h-9 cursor-pointer py-1.5 text-sm">Run it all the same</summary>
+      <summary class="min-h-9 cursor-pointer py-1.5 text-sm">
+        {released ? 'Something came up since: run it all the same' : 'Run it all the same'}
+      </summary>
       <form class="flex flex-col gap-1" onsubmit={onRelease}>
         <label class="text-sm" for="why">Why, with your name beside it</label>
         <input

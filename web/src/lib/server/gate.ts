@@ -1,6 +1,6 @@
 import { familyOf } from '@refectum/core/machines';
 import type { Job } from '../job.ts';
-import { readRunLog } from '../run-log.ts';
+import { mayRun, readRunLog } from '../run-log.ts';
 import { assessJobHere } from './assess.ts';
 import { findJob } from './jobs.ts';
 import { Refused } from './refused.ts';
@@ -21,8 +21,9 @@ export async function needRelease(shopId: string, tag: number): Promise<void> {
 }
 
 function needLight(job: Job): void {
-  if (readRunLog(job.runs, job.works.length + 1).released) return;
   const { gate } = assessJobHere(job);
-  if (gate && !gate.green)
-    throw new Refused(409, `Red light for tag ${job.tag}: ${gate.reasons.map(({ why }) => why).join(' ')}`);
+  const log = readRunLog(job.runs, job.works.length + 1);
+  if (!gate || mayRun(gate, log)) return;
+  const open = gate.reasons.filter(({ id }) => !log.answeredFor.includes(id));
+  throw new Refused(409, `Red light for tag ${job.tag}: ${open.map(({ why }) => why).join(' ')}`);
 }

@@ -79,14 +79,16 @@ export const drivers: Readonly<Record<InstrumentKind, Driver>> = {
   },
 };
 
-/** What an oscilloscope caught: volts at the post, the clamp's amperes. */
+/** What an oscilloscope caught: volts at the post on channel 1, the clamp's amperes on 2, a phase tap on 3. */
 export interface Capture {
   readonly secondsPerSample: number;
   readonly volts: readonly number[];
   readonly amps: readonly number[];
+  /** Volts of the phase tap, where it was asked for. */
+  readonly tap?: readonly number[];
 }
 
-export async function capture(link: Link, seconds: number, points: number): Promise<Capture> {
+export async function capture(link: Link, seconds: number, points: number, tap = false): Promise<Capture> {
   await link.tell(`FORM REAL,32;:SWE:TIME ${seconds};POIN ${points}`);
   await link.ask('INIT;*OPC?');
   const secondsPerSample = Number(await link.ask('SWE:TINT?'));
@@ -94,5 +96,6 @@ export async function capture(link: Link, seconds: number, points: number): Prom
     secondsPerSample,
     volts: await link.askBlock('TRAC? CH1'),
     amps: await link.askBlock('TRAC? CH2'),
+    ...(tap ? { tap: await link.askBlock('TRAC? CH3') } : {}),
   };
 }

@@ -41,8 +41,8 @@ class Watch {
     await this.#spoken(() => this.#link.tell(words));
   }
 
-  capture(seconds: number, points: number): Promise<Capture> {
-    return this.#spoken(() => capture(this.#link, seconds, points));
+  capture(seconds: number, points: number, tap = false): Promise<Capture> {
+    return this.#spoken(() => capture(this.#link, seconds, points, tap));
   }
 
   forget(): void {

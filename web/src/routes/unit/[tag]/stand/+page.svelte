@@ -2,6 +2,7 @@
   import { asReceived, familyOf } from '@refectum/core/machines';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
+  import { LiveStand as Instruments } from '$lib/live/live-stand.svelte.ts';
   import { RunStand } from '$lib/live/run-stand.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
@@ -10,6 +11,7 @@
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
   import OutputCurve from '$lib/parts/OutputCurve.svelte';
   import OutputPoints from '$lib/parts/OutputPoints.svelte';
+  import RegulationRun from '$lib/parts/RegulationRun.svelte';
   import RippleTrace from '$lib/parts/RippleTrace.svelte';
   import StandGate from '$lib/parts/StandGate.svelte';
   import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
@@ -23,6 +25,10 @@
     () => data.job,
     () => data.person,
     () => bench.round,
+  );
+  const live = new Instruments(
+    () => data.job.tag,
+    () => data.instruments,
   );
   const tag = $derived(data.job.tag);
   const machine = $derived(data.job.machine);
@@ -72,14 +78,7 @@
     {/if}
     <Timers />
     {#if mounted && data.instruments.length}
-      <LiveStand
-        {stand}
-        {tag}
-        {volts}
-        watts={stand.watts}
-        instruments={data.instruments}
-        simulated={data.simulated ? running.id : undefined}
-      />
+      <LiveStand {stand} {live} {tag} {volts} watts={stand.watts} simulated={data.simulated ? running.id : undefined} />
     {/if}
     {#if mounted}<OutputPoints {stand} {volts} ratedAmps={machine.ratedAmps} />{/if}
   </div>
@@ -89,6 +88,8 @@
         {#snippet before()}
           {#if check?.method.kind === 'finding' && check.method.traced}
             <RippleTrace {bench} {check} oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')} />
+          {:else if check?.method.kind === 'finding' && check.method.watched && live.has('stand') && live.has('load')}
+            <RegulationRun {bench} {check} {live} ratedAmps={machine.ratedAmps} />
           {/if}
         {/snippet}
         {#snippet done()}{@render toVerdict()}{/snippet}

@@ -7,12 +7,12 @@ import { Refused } from '$lib/server/refused.ts';
 
 /** A trace of the oscilloscope: volts at the post and the clamp's amperes, at equal steps of time. */
 export const POST = async (event: RequestEvent) => {
-  const { seconds, points } = await bodyOf(event, captureSchema);
+  const { seconds, points, tap } = await bodyOf(event, captureSchema);
   return json(
     await answered(async () => {
       const instrument = await instrumentOf(event.locals.shop.id, event.params.id!);
       if (instrument.kind !== 'oscilloscope') throw new Refused(422, `${instrument.name} is no oscilloscope.`);
-      return watchOf(instrument).capture(seconds, points);
+      return watchOf(instrument).capture(seconds, points, tap);
     }),
   );
 };
