@@ -136,14 +136,21 @@ describe('the third hand', () => {
       await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed');
       await until(async () => /1[12]\.\d+.V/.test((await live().textContent()) ?? ''), 'battery volts alone');
       await pick('Regulated volts, light to heavy load');
-      await page.keyboard.type('2');
-      await page.keyboard.press('Enter');
+      await page.click('button:has-text("From the instruments: light, heavy, light")');
+      await page.waitForSelector('button:has-text("Record: No charge: battery volts")', { timeout: 60_000 });
+      await page.click('button:has-text("Record: No charge: battery volts")');
       await until(async () => (await tape().count()) === 6, 'the finding');
-    }).timeout(60_000);
+      await live().locator('label:has-text("Turn, rpm") input').press('Enter');
+      await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed again');
+    }).timeout(120_000);
     it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
       await pick('Output at 3000 rpm, regulator bypassed');
+      await until(async () => {
+        await page.click('button:has-text("Take the clamp’s reading")');
+        return (await page.locator('text=/Not taken: the post holds 1[12]/').count()) > 0;
+      }, 'not at battery volts');
       await page.keyboard.press('p');
-      await live().locator('button:has-text("Hold 13.5 V")').click();
+      await page.click('button:has-text("rpm, load to 13.5 V")');
       await until(
         async () => /Clamp[5-9]\d\.\d/.test(((await live().textContent()) ?? '').replace(/\s+/g, '')),
         'output',
@@ -152,9 +159,8 @@ describe('the third hand', () => {
       await page.keyboard.press('g');
       const points = page.locator('table[aria-label="Points that stand"] tbody tr');
       await until(async () => (await points.count()) === 1, `a point: ${await live().textContent()}`);
-      const amps = Number(await points.locator('td').nth(2).textContent());
-      await page.fill('#entry', String(amps));
-      await page.keyboard.press('Enter');
+      await page.click('button:has-text("Take the clamp’s reading")');
+      await until(async () => (await apiJob(tag)).readings.at(-1)?.typed.endsWith('from the clamp') === true, 'taken');
       const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
       await until(async () => /regulator/.test((await first.textContent()) ?? ''), 'the regulator');
     }).timeout(60_000);
@@ -164,12 +170,17 @@ describe('the third hand', () => {
         async () => /Simulated clamp: .*(switched off|nobody)/.test((await live().textContent()) ?? ''),
         'named',
       );
-      await page.keyboard.press('g');
-      await until(async () => /Not taken: no amps come in/.test((await live().textContent()) ?? ''), 'refused');
+      await until(async () => {
+        await page.keyboard.press('g');
+        return /Not taken: no amps come in/.test((await live().textContent()) ?? '');
+      }, 'refused');
       await tell('/instrument', { name: 'clamp', on: true });
       await until(async () => !/Simulated clamp/.test((await live().textContent()) ?? ''), 'back');
     }).timeout(60_000);
     it('the oscilloscope’s trace comes at a touch, its orders read; Escape takes load and drive off', async () => {
+      await live().locator('label:has-text("Turn, rpm") input').press('Enter');
+      await live().locator('button:has-text("Hold 13.5 V")').click();
+      await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed');
       await pick('Ripple by its orders');
       await page.click('button:has-text("From the oscilloscope: clamp")');
       await page.waitForSelector('button:has-text("Record: Six even humps")');

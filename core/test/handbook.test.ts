@@ -4,6 +4,7 @@ import {
   awgSquare,
   cableDrop,
   driveWatts,
+  standLimit,
   dropAtRated,
   hoursToHalf,
   loadTestLimit,
@@ -106,5 +107,16 @@ describe('handbook: belts', () => {
     expect(driveWatts(13.5, 100)).closeTo(1350 / 0.55, 1e-9);
     expect(driveWatts(13.5, 100, 0.5)).equal(2700);
     expect(mostAmps(driveWatts(27, 80), 27)).closeTo(80, 1e-9);
+  });
+  it('a stand ends at the weakest of what it has; nothing said, nothing known', () => {
+    expect(standLimit({}, 13.5)).equal(undefined);
+    const profile = { motorKilowatts: 4, beltKilowatts: 3, fuseAmps: 150, loadAmps: 200 };
+    expect(standLimit(profile, 13.5)).deep.equal({ amps: (3000 * 0.55) / 13.5, by: 'belt' });
+    expect(standLimit({ ...profile, loadAmps: 60 }, 13.5)).deep.equal({ amps: 60, by: 'load' });
+    expect(standLimit({ ...profile, beltKilowatts: 40, motorKilowatts: 40 }, 13.5)).deep.equal({
+      amps: 150,
+      by: 'fuse',
+    });
+    expect(standLimit({ motorKilowatts: 3 }, 27)!.amps).closeTo(61.1, 0.1);
   });
 });

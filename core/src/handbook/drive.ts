@@ -8,3 +8,33 @@ export const driveWatts = (volts: number, amps: number, efficiency = usualEffici
 /** The most amperes that a motor of so many watts can pull at a voltage. */
 export const mostAmps = (watts: number, volts: number, efficiency = usualEfficiency): number =>
   (watts * efficiency) / volts;
+
+/** What a stand has, as far as somebody said. */
+export interface StandProfile {
+  readonly motorKilowatts?: number | undefined;
+  /** What its belt carries without slipping. */
+  readonly beltKilowatts?: number | undefined;
+  /** In the lead from the output post. */
+  readonly fuseAmps?: number | undefined;
+  /** The load: its most, and how long it may stay on. */
+  readonly loadAmps?: number | undefined;
+  readonly loadSeconds?: number | undefined;
+}
+
+export type StandLimiter = 'motor' | 'belt' | 'fuse' | 'load';
+
+/** The most that a stand can take from a unit at a voltage, and by what it ends; undefined where nothing is said. */
+export function standLimit(profile: StandProfile, volts: number): { amps: number; by: StandLimiter } | undefined {
+  const ends: { amps: number | undefined; by: StandLimiter }[] = [
+    { amps: profile.motorKilowatts && mostAmps(1000 * profile.motorKilowatts, volts), by: 'motor' },
+    { amps: profile.beltKilowatts && mostAmps(1000 * profile.beltKilowatts, volts), by: 'belt' },
+    { amps: profile.fuseAmps, by: 'fuse' },
+    { amps: profile.loadAmps, by: 'load' },
+  ];
+  return ends
+    .flatMap(({ amps, by }) => (amps === undefined ? [] : [{ amps, by }]))
+    .reduce<{ amps: number; by: StandLimiter } | undefined>(
+      (least, one) => (!least || one.amps < least.amps ? one : least),
+      undefined,
+    );
+}

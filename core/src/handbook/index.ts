@@ -8,5 +8,5 @@ export {
   stateOfCharge,
 } from './battery.ts';
 export { type BrushLeft, brushLeft } from './brush.ts';
-export { driveWatts, mostAmps, usualEfficiency } from './drive.ts';
+export { driveWatts, mostAmps, type StandLimiter, standLimit, type StandProfile, usualEfficiency } from './drive.ts';
 export { awgSquare, cableDrop, type CableDrop, dropAtRated, type Gauge, metricGauges } from './cable.ts';

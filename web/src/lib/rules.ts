@@ -1,17 +1,36 @@
+import type { StandProfile } from '@refectum/core/handbook';
 import type { School } from '@refectum/core/limits';
 import { schools } from '@refectum/core/limits';
-import { array, mixed, object } from 'yup';
+import { array, mixed, number, object } from 'yup';
 
 /** How this shop works, where technicians differ. */
 export interface HouseRules {
   /** Which limits lead, first to last. */
   readonly limits: readonly School[];
+  /** What the run stand can pull. */
+  readonly stand: StandProfile;
 }
 
 /** What the trade does most [common practice, no source]. */
-export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own'] };
+export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own'], stand: {} };
 
 const names = Object.keys(schools) as School[];
+
+/** A figure of the stand; left empty where nobody knows it. */
+const figure = (name: string, least: number, most: number, unit: string) =>
+  number()
+    .transform((value: number, given: unknown) => (given === '' ? undefined : value))
+    .typeError(`${name}: type a number of ${unit}, or leave it empty — got “\${originalValue}”`)
+    .min(least, `${name}: from ${least} to ${most} ${unit} — got \${value}`)
+    .max(most, `${name}: from ${least} to ${most} ${unit} — got \${value}`);
+
+export const standProfileSchema = object({
+  motorKilowatts: figure('Motor', 0.1, 200, 'kW'),
+  beltKilowatts: figure('Belt', 0.1, 200, 'kW'),
+  fuseAmps: figure('Fuse', 5, 1000, 'A'),
+  loadAmps: figure('Load', 5, 1000, 'A'),
+  loadSeconds: figure('Load on', 1, 600, 's'),
+}).noUnknown('unknown field: ${unknown}');
 
 export const rulesSchema = object({
   limits: array(mixed<School>().oneOf(names, 'no such school: ${value}').required())

@@ -16,7 +16,7 @@ const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
 const loadSeconds = 10;
 /** Between two points of a sweep the windings cool. */
 const coolSeconds = 3;
-/** Of the drive's power, as much as a sweep asks of it. */
+/** Of what the stand can take, as much as a sweep asks of it. */
 const bearableShare = 0.95;
 
 /** What a regulator does between a light and a heavy load. */
@@ -156,13 +156,14 @@ export class LiveStand {
 
   /**
    * Takes one point after another without hands: speed, load until the post holds its volts, rest, point, load off, cool.
-   * Ends before a point that would ask more of the drive than it has, and at whatever goes wrong.
+   * Ends before a point that would ask more of the stand than it has, and at whatever goes wrong.
    */
   async sweep(
     stand: RunStand,
     speeds: readonly number[],
     volts: number,
-    most: (amps: number) => boolean,
+    mostAmps = Infinity,
+    seconds = loadSeconds,
   ): Promise<void> {
     const own = ++this.#sweep;
     const goesOn = () => own === this.#sweep;
@@ -174,17 +175,17 @@ export class LiveStand {
       if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 15, goesOn))) break;
       this.doing = `${rpm} rpm: load until ${volts} V hold…`;
       if (!(await this.holdVolts(volts))) break;
-      const rested = await this.#until(() => !('restless' in this.rested), loadSeconds, goesOn);
+      const rested = await this.#until(() => !('restless' in this.rested), seconds, goesOn);
       const taken = rested && (await this.takePoint(stand));
       const { amps } = this;
       if (goesOn()) await this.unload();
       if (!taken) {
         if (goesOn() && !this.problem)
-          this.problem = `No rest at ${rpm} rpm within ${loadSeconds} s: the load is off again.`;
+          this.problem = `No rest at ${rpm} rpm within ${seconds} s: the load is off again.`;
         break;
       }
-      if (amps && !most(amps / bearableShare)) {
-        this.problem = `At ${rpm} rpm the drive is near its limit: higher speeds are left to the curve.`;
+      if (amps && amps > bearableShare * mostAmps) {
+        this.problem = `At ${rpm} rpm the stand is near its limit: higher speeds are left to the curve.`;
         break;
       }
       this.doing = 'Cooling…';

@@ -20,20 +20,12 @@ export class RunStand {
   typed = $state<Record<PointField, string>>({ rpm: '', volts: '', amps: '', celsius: '' });
   problems = $state<Partial<Record<PointField | 'why', string>>>({});
   why = $state('');
-  /** Of the stand's motor, as typed; belongs to the screen. */
-  kilowatts = $state('');
   #log = $derived.by(() => readRunLog(this.#withWaiting(), this.#round()));
 
   constructor(job: () => Job, person: () => Person, round: () => number) {
     this.#job = job;
     this.#person = person;
     this.#round = round;
-  }
-
-  /** Watts of the stand's motor; undefined where nobody said. */
-  get watts(): number | undefined {
-    const watts = 1000 * Number(this.kilowatts.replace(',', '.'));
-    return watts > 0 ? watts : undefined;
   }
 
   /** A viewer may look, not write. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { mostAmps } from '@refectum/core/handbook';
+  import { standLimit, type StandProfile } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { inField, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
@@ -11,18 +11,23 @@
     live: LiveStand;
     tag: number;
     volts: number;
-    /** Watts of the stand's motor, where somebody said. */
-    watts: number | undefined;
+    profile: StandProfile;
+    /** Amps that the unit should give at a speed, by its plate. */
+    foreseen: (rpm: number) => number;
     /** The state of a unit clamped on the simulated stand; undefined where the stand is a real one. */
     simulated: string | undefined;
   }
-  const { stand, live, tag, volts, watts, simulated }: Props = $props();
+  const { stand, live, tag, volts, profile, foreseen, simulated }: Props = $props();
   /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
   const planned = [1500, 2000, 2500, 3500, 6000];
   let rpm = $state('3000');
   let amps = $state('40');
 
   const mayWrite = $derived(stand.mayWrite);
+  const limit = $derived(standLimit(profile, volts));
+  /** Speeds at which the stand can take what the unit gives; the others are left to the curve. */
+  const plan = $derived(limit ? planned.filter((speed) => foreseen(speed) <= limit.amps) : planned);
+  const left = $derived(planned.filter((speed) => !plan.includes(speed)));
   const sweeping = $derived(live.doing !== '');
   const figure = (value: number | null | undefined, unit: 'volts' | 'amps'): string =>
     value === undefined ? '–' : value === null ? 'OL' : formatQuantity(value, unit, unit === 'volts' ? 0.01 : 0.1);
@@ -51,10 +56,11 @@
   const onDraw = (event: SubmitEvent) => {
     event.preventDefault();
     const wanted = Number(amps.replace(',', '.'));
-    if (Number.isFinite(wanted)) void live.drawAmps(wanted);
+    if (limit && wanted > limit.amps)
+      live.problem = `Not drawn: the stand’s ${limit.by} ends at ${limit.amps.toFixed(0)} A at ${volts} V.`;
+    else if (Number.isFinite(wanted)) void live.drawAmps(wanted);
     else live.problem = `“${amps}” are no amps: type digits, like 40.`;
   };
-  const withinDrive = (drawn: number): boolean => !watts || drawn <= mostAmps(watts, volts);
 
   function onKey(event: KeyboardEvent) {
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
@@ -117,12 +123,19 @@
       <button
         class="btn min-h-11"
         disabled={!mayWrite || sweeping}
-        onclick={() => void live.sweep(stand, planned, volts, withinDrive)}
+        onclick={() => void live.sweep(stand, plan, volts, limit?.amps, profile.loadSeconds)}
       >
         All points by itself
       </button>
     {/if}
   </div>
+  {#if left.length && limit}
+    <p class="mt-1 text-sm">
+      Left to the curve: {left
+        .map((speed) => `${formatNumber(speed, 0)} rpm, about ${foreseen(speed).toFixed(0)} A`)
+        .join('; ')}. The stand’s {limit.by} ends at {limit.amps.toFixed(0)} A.
+    </p>
+  {/if}
   <p role="status" class="min-h-6 text-sm">{live.doing}</p>
   {#if live.problem}<p role="alert" class="border-l-4 border-error px-2 text-sm">{live.problem}</p>{/if}
 </section>

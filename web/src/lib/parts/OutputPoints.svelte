@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { driveWatts, mostAmps } from '@refectum/core/handbook';
+  import { driveWatts, standLimit, type StandProfile } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
-  import { onMount } from 'svelte';
   import RotorSpeed from './RotorSpeed.svelte';
   import { type PointField, pointFields, type RunStand } from '$lib/live/run-stand.svelte.ts';
 
@@ -9,9 +8,9 @@
     stand: RunStand;
     volts: number;
     ratedAmps: number;
+    profile: StandProfile;
   }
-  const { stand, volts, ratedAmps }: Props = $props();
-  const motorKey = 'refectum-stand-kilowatts';
+  const { stand, volts, ratedAmps, profile }: Props = $props();
   let speed = $state<HTMLInputElement>();
 
   const labels: Record<PointField, string> = {
@@ -20,12 +19,7 @@
     amps: 'Clamp, A',
     celsius: 'Windings, °C',
   };
-  const needed = $derived(driveWatts(volts, ratedAmps));
-  const pull = $derived(stand.watts && mostAmps(stand.watts, volts));
-
-  onMount(() => {
-    stand.kilowatts = localStorage.getItem(motorKey) ?? '';
-  });
+  const limit = $derived(standLimit(profile, volts));
 
   async function onAdd(event: SubmitEvent) {
     event.preventDefault();
@@ -97,20 +91,15 @@
       </tbody>
     </table>
   {/if}
-  <label class="mt-2 flex items-center gap-2 text-sm">
-    Stand’s motor, kW
-    <input
-      class="figure input h-9 w-20"
-      inputmode="decimal"
-      bind:value={stand.kilowatts}
-      onchange={() => localStorage.setItem(motorKey, stand.kilowatts)}
-    />
-  </label>
-  {#if pull !== undefined}
-    <p class="text-sm" class:text-error={pull < ratedAmps}>
-      Pulls about {formatQuantity(pull, 'amps', 1)} at {volts} V{pull < ratedAmps
-        ? `; the rated ${ratedAmps} A need ${(needed / 1000).toFixed(1)} kW. Take points at lower speed or load, the curve says the rest.`
+  {#if limit}
+    <p class="mt-2 text-sm" class:text-error={limit.amps < ratedAmps}>
+      This stand’s {limit.by} ends at about {formatQuantity(limit.amps, 'amps', 1)} at {volts} V{limit.amps < ratedAmps
+        ? `; the rated ${ratedAmps} A need ${(driveWatts(volts, ratedAmps) / 1000).toFixed(1)} kW. Take points at lower speed or load, the curve says the rest.`
         : ', enough for the rated output.'}
+    </p>
+  {:else}
+    <p class="mt-2 text-sm">
+      What the stand can pull isn’t said yet: a lead says it under <a class="link" href="/shop">Shop</a>.
     </p>
   {/if}
 </section>

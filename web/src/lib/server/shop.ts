@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
-import type { HouseRules } from '../rules.ts';
+import { type HouseRules, usualRules } from '../rules.ts';
 import { database } from './db/connect.ts';
 import { shop } from './db/schema.ts';
 
@@ -26,9 +26,12 @@ export const forgetShop = (): void => void (known = undefined);
 /** The house rules as they stand. */
 export async function rulesOf(shopId: string): Promise<HouseRules> {
   const [row] = await database().select({ rules: shop.rules }).from(shop).where(eq(shop.id, shopId));
-  return row!.rules;
+  // Rules that came later are as usual until somebody says.
+  return { ...usualRules, ...row!.rules };
 }
 
-export async function saveRules(shopId: string, rules: HouseRules): Promise<void> {
+/** Keeps what is said of the rules; the others stay. */
+export async function saveRules(shopId: string, said: Partial<HouseRules>): Promise<void> {
+  const rules = { ...(await rulesOf(shopId)), ...said };
   await database().update(shop).set({ rules }).where(eq(shop.id, shopId));
 }

@@ -2,7 +2,7 @@ import { fail } from '@sveltejs/kit';
 import { ValidationError } from 'yup';
 import { instrumentSchema } from '$lib/instruments.ts';
 import { type MeterDraft, meterDraft, readMeter } from '$lib/meters.ts';
-import { rulesSchema } from '$lib/rules.ts';
+import { rulesSchema, standProfileSchema } from '$lib/rules.ts';
 import { isId } from '$lib/server/answer.ts';
 import { forgetInstrument, instrumentsOf, saveInstrument } from '$lib/server/instruments/shop.ts';
 import { metersOf, saveMeter } from '$lib/server/meters.ts';
@@ -45,6 +45,22 @@ export const actions: Actions = {
       return fail(cause.status, { draft, problems: { form: cause.message } });
     }
     return { saved: read.meter.known.name };
+  },
+  stand: async ({ request, locals }) => {
+    const given = Object.fromEntries(
+      [...(await request.formData())].map(([name, text]) => [name, String(text).replace(',', '.')]),
+    );
+    try {
+      await saveRules(locals.shop.id, { stand: await standProfileSchema.validate(given, { abortEarly: false }) });
+      return { standSaved: true };
+    } catch (cause) {
+      if (!(cause instanceof ValidationError)) throw cause;
+      const all = cause.inner.length ? cause.inner : [cause];
+      return fail(422, {
+        stand: given,
+        standProblems: Object.fromEntries(all.map(({ path, message }) => [path ?? '', message])),
+      });
+    }
   },
   instrument: async ({ request, locals }) => {
     const form = await request.formData();

@@ -27,6 +27,15 @@
     retired: false,
   });
 
+  const standFigures = [
+    { name: 'motorKilowatts', label: 'Motor, kW' },
+    { name: 'beltKilowatts', label: 'Belt, kW' },
+    { name: 'fuseAmps', label: 'Fuse of the output lead, A' },
+    { name: 'loadAmps', label: 'Load, most A' },
+    { name: 'loadSeconds', label: 'Load on at most, s' },
+  ] as const;
+  const standProblems = $derived<Record<string, string>>((form && 'standProblems' in form && form.standProblems) || {});
+
   let order = $derived<School[]>([...data.rules.limits]);
   function earlier(at: number) {
     const next = [...order];
@@ -184,6 +193,31 @@
       {#if mayWrite}<button class="btn mt-3 btn-primary">Keep the rules</button>{:else}<p class="mt-3 text-sm">
           A lead changes them.
         </p>{/if}
+    </form>
+    <form method="POST" action="?/stand" use:enhance class="sheet mt-3 p-4" aria-label="Run stand">
+      <h3 class="font-semibold">Run stand</h3>
+      <p class="text-sm">What it can pull; empty where nobody knows. It warns before a load that it can’t take.</p>
+      {#each standFigures as { name, label } (name)}
+        <label class="mt-1 flex items-center justify-between gap-3">
+          {label}
+          <input
+            {name}
+            class="figure input h-11 w-24"
+            inputmode="decimal"
+            autocomplete="off"
+            readonly={!mayWrite}
+            value={(form && 'stand' in form && form.stand ? form.stand[name] : data.rules.stand[name]) ?? ''}
+            aria-invalid={standProblems[name] ? 'true' : undefined}
+          />
+        </label>
+        {#if standProblems[name]}<p role="alert" class="border-l-4 border-error px-2 text-sm">
+            {standProblems[name]}
+          </p>{/if}
+      {/each}
+      {#if form && 'standSaved' in form}<p role="status" class="mt-2 border-l-4 border-success px-3 py-1">
+          The stand is kept.
+        </p>{/if}
+      {#if mayWrite}<button class="btn mt-3 btn-primary">Keep the stand</button>{/if}
     </form>
   </section>
 </div>

@@ -20,6 +20,7 @@ import {
   jobFileOf,
   moveJob,
 } from '../jobs.ts';
+import { usualRules } from '../../rules.ts';
 import { hashOf } from '../people/secrets.ts';
 import { importModels } from '../shelf.ts';
 import { addPicture } from '../pictures.ts';
@@ -46,7 +47,8 @@ export async function loadDemo(): Promise<void> {
   );
   const workers = people.filter(({ role }) => role !== 'viewer');
   await db.transaction(async (tx) => {
-    await tx.update(shop).set({ name: demoShop.name, heading: demoShop.heading }).where(eq(shop.id, shopId));
+    const rules = { ...usualRules, stand: demoShop.stand };
+    await tx.update(shop).set({ name: demoShop.name, heading: demoShop.heading, rules }).where(eq(shop.id, shopId));
     await tx.insert(technician).values(people);
   });
   forgetShop();

@@ -7,12 +7,14 @@
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
   import HandsFree from '$lib/parts/HandsFree.svelte';
+  import JumperDrawing from '$lib/parts/JumperDrawing.svelte';
   import LiveStand from '$lib/parts/LiveStand.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
   import OutputCurve from '$lib/parts/OutputCurve.svelte';
   import OutputPoints from '$lib/parts/OutputPoints.svelte';
   import RegulationRun from '$lib/parts/RegulationRun.svelte';
   import RippleTrace from '$lib/parts/RippleTrace.svelte';
+  import RunReading from '$lib/parts/RunReading.svelte';
   import StandGate from '$lib/parts/StandGate.svelte';
   import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
   import Tag from '$lib/parts/Tag.svelte';
@@ -34,6 +36,13 @@
   const machine = $derived(data.job.machine);
   const states = $derived(bench.subject.assemblies);
   const running = $derived(states.find((state) => state.running)!);
+  /** By the plate's figures, worked out once for each speed. */
+  const output = $derived(familyOf(machine).output(machine, familyOf(machine).builds(machine)[0]!, []));
+  const foreseen = (rpm: number) =>
+    output.amps(
+      { rpm, volts },
+      output.priors.map(() => 0),
+    );
   const mounted = $derived(bench.setting.assembly === running.id);
   const check = $derived(bench.check);
   const volts = $derived(familyOf(machine).rating(machine).volts);
@@ -78,9 +87,17 @@
     {/if}
     <Timers />
     {#if mounted && data.instruments.length}
-      <LiveStand {stand} {live} {tag} {volts} watts={stand.watts} simulated={data.simulated ? running.id : undefined} />
+      <LiveStand
+        {stand}
+        {live}
+        {tag}
+        {volts}
+        profile={data.rules.stand}
+        {foreseen}
+        simulated={data.simulated ? running.id : undefined}
+      />
     {/if}
-    {#if mounted}<OutputPoints {stand} {volts} ratedAmps={machine.ratedAmps} />{/if}
+    {#if mounted}<OutputPoints {stand} {volts} ratedAmps={machine.ratedAmps} profile={data.rules.stand} />{/if}
   </div>
   <div class="order-first flex flex-col gap-3 lg:order-none">
     {#if mounted}
@@ -88,6 +105,11 @@
         {#snippet before()}
           {#if check?.method.kind === 'finding' && check.method.traced}
             <RippleTrace {bench} {check} oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')} />
+          {:else if check?.method.kind === 'run'}
+            <JumperDrawing regulatorSide={machine.regulatorSide} />
+            {#if check.method.setup.shows === 'output' && live.has('clamp') && live.has('stand') && live.has('load')}
+              <RunReading {bench} {check} setup={check.method.setup} {live} />
+            {/if}
           {:else if check?.method.kind === 'finding' && check.method.watched && live.has('stand') && live.has('load')}
             <RegulationRun {bench} {check} {live} ratedAmps={machine.ratedAmps} />
           {/if}
