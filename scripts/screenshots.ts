@@ -24,6 +24,18 @@ async function openModel(page: Page): Promise<void> {
   await page.waitForSelector('h1:has-text("Ferrolux 28-90")');
 }
 
+/** Three readings taken by themselves, the probes held by the simulated hands. */
+async function holdStill(page: Page): Promise<void> {
+  await page.waitForSelector('#entry:focus');
+  const readings = page.locator('section[aria-label="Tape"] li:has(.figure)');
+  await page.keyboard.press('h');
+  for (let n = 0; n < 3; n++) {
+    const before = await readings.count();
+    await page.keyboard.press('p');
+    for (let i = 0; i < 80 && (await readings.count()) === before; i++) await page.waitForTimeout(100);
+  }
+}
+
 const views: readonly {
   name: string;
   path: string;
@@ -47,11 +59,13 @@ const views: readonly {
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
   { name: 'stand', path: '/unit/1015/stand', ready: 'section[aria-label="Output curve"] dl' },
+  { name: 'hands-free', path: '/unit/1003', ready: '#entry', act: holdStill },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },
   { name: 'report', path: '/unit/1012/report', ready: 'article' },
 ];
 
 await Stand.during(async (stand) => {
+  await stand.startStandIns();
   const browser = await openBrowser();
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();

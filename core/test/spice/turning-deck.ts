@@ -16,6 +16,8 @@ export interface DeckedPeriod {
   /** Mean amperes through the cable over one period of the steady state, and their ripple, rms. */
   readonly mean: number;
   readonly ripple: number;
+  /** Rms of each order, from 1 up. */
+  readonly rms: readonly number[];
   /** Mean of phase A's lead over the output, against the case. */
   readonly tap: number;
   readonly milliseconds: number;
@@ -48,6 +50,9 @@ export function runTurning({ rpm, values = {}, torn = [] }: DeckedRun): DeckedPe
       `meas tran all RMS amps from=${from} to=${to}`,
       `meas tran lead AVG v(ga) from=${from} to=${to}`,
       `meas tran post AVG v(out) from=${from} to=${to}`,
+      'set nfreqs=13',
+      'set fourgridsize=2000',
+      `fourier ${hertz} amps`,
       'quit 0',
       '.endc',
     ];
@@ -59,7 +64,11 @@ export function runTurning({ rpm, values = {}, torn = [] }: DeckedRun): DeckedPe
     const found = (name: string) => Number(new RegExp(`^${name}\\s*=\\s*(\\S+)`, 'm').exec(printed)?.[1]);
     const [mean, all, lead, post] = ['mean', 'all', 'lead', 'post'].map(found) as [number, number, number, number];
     if (![mean, all, lead, post].every(Number.isFinite)) throw new Error(`ngspice did not finish:\n${printed}`);
-    return { mean, ripple: Math.sqrt(all ** 2 - mean ** 2), tap: lead / post, milliseconds };
+    // Rows of `fourier`: harmonic, frequency, magnitude (a peak), and more.
+    const rows = [...printed.matchAll(/^\s*(\d+)\s+([\d.e+-]+)\s+([\d.e+-]+)\s+[\d.e+-]+\s+[\d.e+-]+/gm)];
+    const rms = rows.filter(([, order]) => Number(order) > 0).map(([, , , peak]) => Number(peak) / Math.SQRT2);
+    if (rms.length !== 12) throw new Error(`ngspice told ${rms.length} orders:\n${printed}`);
+    return { mean, ripple: Math.sqrt(all ** 2 - mean ** 2), rms, tap: lead / post, milliseconds };
   } finally {
     rmSync(folder, { recursive: true });
   }

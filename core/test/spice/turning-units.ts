@@ -28,10 +28,11 @@ export function runOurs(rpm: number, hidden: readonly (readonly [string, number]
   const began = performance.now();
   const period = turning.steady({ electricalHertz: rpm / 10 });
   const milliseconds = performance.now() - began;
-  const { mean, ripple } = ordersOf(period.amps('cable'));
+  const { mean, ripple, rms } = ordersOf(period.amps('cable'));
   return {
     mean,
     ripple,
+    rms,
     milliseconds,
     tap: ordersOf(period.volts('leg:A')).mean / ordersOf(period.volts('output')).mean,
   };

@@ -7,7 +7,7 @@ import { usual } from './circuit.ts';
 import type { ClawPole } from './parameters.ts';
 import { clawPoleTurning, excitationOf, fluxShare, heldAt } from './running.ts';
 
-/** Coarser steps than a trace needs, a prime number as there. */
+/** Coarser steps than a trace needs, and a prime number: smooth where a curve is fitted through runs. */
 const steps = 97;
 /** Of windings whose temperature nobody took, °C [from memory]. */
 const usualCelsius = 60;

@@ -4,7 +4,7 @@ import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
 import { brushesOff, clawPoleRun, heldAt, swayed } from './running.ts';
 
-/** Coarser steps than a trace needs, a prime number as there: within 1 % of the mean, which is known worse than that. */
+/** Coarser steps than a trace needs, and a prime number, so that a mean moves smoothly: within 1 % of the mean, which is known worse than that. */
 const steps = 97;
 /** Relative standard uncertainty of an output current foreseen from the plate's figures, and of a stand's speed [from memory]. */
 const modelShare = 0.03;

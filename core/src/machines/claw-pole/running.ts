@@ -72,7 +72,7 @@ function ratedExcitation(machine: ClawPole, build: ClawPoleBuild): Excitation {
   };
   let excitation = closedForm(machine, build);
   for (let round = 0; round < ratingRounds; round++) {
-    const { amps } = clawPoleRun(machine, build, [], stand, excitation);
+    const { amps } = clawPoleRun(machine, build, [], stand, excitation, smoothSteps);
     if (!(amps.mean > 0)) return excitation;
     excitation = { ...excitation, henries: (excitation.henries * amps.mean) / machine.ratedAmps };
   }
@@ -80,6 +80,8 @@ function ratedExcitation(machine: ClawPole, build: ClawPoleBuild): Excitation {
 }
 const ratedCelsius = 23;
 const ratingRounds = 3;
+/** A prime number: a mean then moves smoothly with speed and volts, see `Turning`. */
+export const smoothSteps = 181;
 
 /**
  * Flux and inductance from rating and cut-in: the fundamental of a rectifier on a constant voltage,

@@ -1,7 +1,7 @@
-import type { Run, Spin } from '../family.ts';
+import type { Run, Spin, Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import type { ClawPole } from './parameters.ts';
-import { brushesOff, clawPoleRun, swayed } from './running.ts';
+import { brushesOff, clawPoleRun, smoothSteps, swayed } from './running.ts';
 
 /** Set-point of a sound regulator in the middle of what is usual, V [common practice, no source: 13.8 to 14.5]. */
 export const setVolts = (machine: ClawPole): number => (machine.ratedVolts === 12 ? 14.2 : 28.4);
@@ -13,19 +13,21 @@ const tries = 12;
 export function clawPoleSpin(machine: ClawPole): Spin {
   return (build, { field, ...stand }, faults, off) => {
     const own = swayed(machine, build as ClawPoleBuild, off);
-    const at = (how: Parameters<typeof clawPoleRun>[3]['field']): Run =>
-      clawPoleRun(
-        own.own,
-        build as ClawPoleBuild,
-        [...faults, ...brushesOff(off.brushes)],
-        { ...stand, field: how },
-        own.excitation,
-      );
-    if (field === 'bypassed') return at('bypassed');
-    if (faults.some(({ species }) => species === 'regulator')) return at({ amps: 0 });
+    const there = [...faults, ...brushesOff(off.brushes)];
+    const run = (field: Stand['field'], steps?: number): Run =>
+      clawPoleRun(own.own, build as ClawPoleBuild, there, { ...stand, field }, own.excitation, steps);
+    const at = (field: Stand['field']): Run => run(field, smoothSteps);
+    /** The means of steps that move smoothly, the orders of steps that add none of their own. */
+    const seen = (smooth: Run): Run => {
+      const traced = run({ amps: smooth.fieldAmps });
+      const both = (of: 'amps' | 'volts' | 'tap') => ({ ...traced[of], mean: smooth[of].mean });
+      return { ...traced, amps: both('amps'), volts: both('volts'), tap: both('tap') };
+    };
+    if (field === 'bypassed') return seen(at('bypassed'));
+    if (faults.some(({ species }) => species === 'regulator')) return seen(at({ amps: 0 }));
     const full = at('own');
     const wanted = setVolts(machine);
-    if (full.volts.mean <= wanted + near) return full;
+    if (full.volts.mean <= wanted + near) return seen(full);
     let [low, high] = [0, full.fieldAmps];
     let found = full;
     for (let n = 0; n < tries && Math.abs(found.volts.mean - wanted) > near; n++) {
@@ -33,6 +35,6 @@ export function clawPoleSpin(machine: ClawPole): Spin {
       if (found.volts.mean > wanted) high = found.fieldAmps;
       else low = found.fieldAmps;
     }
-    return found;
+    return seen(found);
   };
 }

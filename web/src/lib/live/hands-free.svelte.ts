@@ -156,7 +156,10 @@ export class HandsFree {
     this.word = word;
     const { check, meter } = this.#bench();
     if (!check || !meter) return;
-    if (check.id !== this.#at?.id) return this.#begin(check, meter);
+    if (check.id !== this.#at?.id) {
+      if (await this.#putAside(check, meter)) return;
+      return this.#begin(check, meter);
+    }
     if (!this.#use) {
       this.said = 'This one is not the meter’s: type it, or choose below.';
       return;
@@ -168,6 +171,23 @@ export class HandsFree {
       return;
     }
     await this.#follow(check, word);
+  }
+
+  /** What is advised but not the meter's waits, as long as the advice has something for the meter as the unit is now. */
+  async #putAside(check: Check, meter: Multimeter): Promise<boolean> {
+    const bench = this.#bench();
+    if (bench.picked || useOf(check, meter)) return false;
+    const takes = (id: string): boolean => {
+      const other = bench.checks.find((one) => one.id === id);
+      const asIs = other?.assembly === '' || other?.assembly === bench.setting.assembly;
+      return other !== undefined && asIs && useOf(other, meter) !== undefined;
+    };
+    const next = bench.outlook?.next.find((one) => takes(one.check));
+    if (!next) return false;
+    this.#busy = true;
+    await bench.pick(next.check);
+    this.#busy = false;
+    return true;
   }
 
   /** Another check: the meter is set for it, and the probes have to leave where they are. */

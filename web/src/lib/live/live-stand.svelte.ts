@@ -106,6 +106,14 @@ export class LiveStand {
   unload(): Promise<boolean> {
     return this.#tell('load', { on: false });
   }
+  /** Alternating volts at the post, where the meter is on them. */
+  get ripple(): number | null | undefined {
+    const word = this.#words.multimeter;
+    return word?.use === 'volts-ac' ? word.value : undefined;
+  }
+  readRipple(): Promise<boolean> {
+    return this.#tell('multimeter', { use: 'volts-ac' });
+  }
   readVolts(): Promise<boolean> {
     return this.#tell('multimeter', { use: 'volts' });
   }

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { standLimit, type StandProfile } from '@refectum/core/handbook';
+  import { usualPolePairs } from '@refectum/core/machines';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { inField, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
@@ -12,12 +13,14 @@
     tag: number;
     volts: number;
     profile: StandProfile;
+    /** What the meter in hand shows of alternating volts, up to here. */
+    bandwidthHertz: number | undefined;
     /** Amps that the unit should give at a speed, by its plate. */
     foreseen: (rpm: number) => number;
     /** The state of a unit clamped on the simulated stand; undefined where the stand is a real one. */
     simulated: string | undefined;
   }
-  const { stand, live, tag, volts, profile, foreseen, simulated }: Props = $props();
+  const { stand, live, tag, volts, profile, bandwidthHertz, foreseen, simulated }: Props = $props();
   /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
   const planned = [1500, 2000, 2500, 3500, 6000];
   let rpm = $state('3000');
@@ -28,6 +31,17 @@
   /** Speeds at which the stand can take what the unit gives; the others are left to the curve. */
   const plan = $derived(limit ? planned.filter((speed) => foreseen(speed) <= limit.amps) : planned);
   const left = $derived(planned.filter((speed) => !plan.includes(speed)));
+  /** How much of the ripple such a meter can see at all, and that the battery makes the rest of the number. */
+  const reached = $derived.by(() => {
+    const hertz = ((live.rpm ?? 0) * usualPolePairs) / 60;
+    if (!bandwidthHertz || hertz < 1) return '';
+    const order = Math.floor(bandwidthHertz / hertz);
+    const seen =
+      order >= 12
+        ? 'This meter sees all orders that matter.'
+        : `This meter is true to ${formatNumber(bandwidthHertz, 0)} Hz, order ${order} at this speed${order < 6 ? ': not even a sound bridge’s six humps' : ''}.`;
+    return `${seen} Millivolts depend on the battery: judge by orders, not by them.`;
+  });
   const sweeping = $derived(live.doing !== '');
   const figure = (value: number | null | undefined, unit: 'volts' | 'amps'): string =>
     value === undefined ? '–' : value === null ? 'OL' : formatQuantity(value, unit, unit === 'volts' ? 0.01 : 0.1);
@@ -88,8 +102,17 @@
   </dl>
   {#if live.away}<p role="status" class="mt-1 text-sm">The server is away: the values come again by themselves.</p>{/if}
   {#each live.gone as why (why)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
+  {#if live.ripple !== undefined && live.ripple !== null}
+    <p class="mt-1 text-sm">
+      <span class="figure">{formatQuantity(live.ripple, 'volts')}</span> alternating, rms. {reached}
+    </p>
+  {/if}
   {#if live.words.multimeter && live.words.multimeter.use !== 'volts'}
-    <button class="min-h-9 link text-sm" onclick={() => void live.readVolts()}>The meter isn’t on volts: set it</button>
+    <button class="min-h-9 link text-sm" onclick={() => void live.readVolts()}
+      >The meter isn’t on DC volts: set it</button
+    >
+  {:else if live.words.multimeter}
+    <button class="min-h-9 link text-sm" onclick={() => void live.readRipple()}>Alternating volts instead</button>
   {/if}
   {#if live.has('stand')}
     <form class="mt-2 flex items-end gap-2" onsubmit={onTurn}>

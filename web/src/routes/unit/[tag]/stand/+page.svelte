@@ -93,6 +93,7 @@
         {tag}
         {volts}
         profile={data.rules.stand}
+        bandwidthHertz={bench.meter?.bandwidthHertz}
         {foreseen}
         simulated={data.simulated ? running.id : undefined}
       />
