@@ -84,6 +84,18 @@ describe('the third hand', () => {
       await until(async () => (await tape().count()) > before, 'taken after it came back');
     }).timeout(60_000);
 
+    it('an open counts by itself after four seconds where that is wanted, and only once', async () => {
+      await panel().locator('input[type=checkbox]').check();
+      await pick('Positive diode A reversed');
+      const before = await tape().count();
+      await page.keyboard.press('p');
+      await until(async () => /counts as OL in \d s/.test(await said()), 'counting');
+      await until(async () => (await tape().count()) === before + 1, 'taken');
+      await pick('Positive diode C reversed');
+      await page.waitForTimeout(6000);
+      expect(await tape().count(), 'nothing was touched since').equal(before + 1);
+      await panel().locator('input[type=checkbox]').uncheck();
+    }).timeout(60_000);
     it('goes on after the server was away', async () => {
       const name = 'Positive diode C forward';
       await pick(name);

@@ -1,5 +1,6 @@
 // bin/refectum benchmark, second half: from Enter to what the eye sees, in Chromium, on the production build.
-import type { Page } from 'playwright-core';
+import { gzipSync } from 'node:zlib';
+import type { Browser, Page } from 'playwright-core';
 import { openBrowser } from '../e2e/browser.ts';
 import { signInAt } from '../e2e/visitor.ts';
 import { Stand } from '../e2e/harness.ts';
@@ -61,6 +62,48 @@ async function soundValue(page: Page): Promise<string> {
 
 const median = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
 
+/** Kilobytes of script that a first visit to a route loads, compressed; those of its workers apart. */
+async function scriptOf(browser: Browser, signedIn: Page, url: string): Promise<{ route: number; workers: number }> {
+  const context = await browser.newContext({ storageState: await signedIn.context().storageState() });
+  const page = await context.newPage();
+  const sizes = { route: 0, workers: 0 };
+  const reading: Promise<void>[] = [];
+  page.on('response', (response) => {
+    if (!response.url().endsWith('.js')) return;
+    const add = async () => {
+      const size = gzipSync(await response.body()).length / 1000;
+      if (/worker/.test(response.url())) sizes.workers += size;
+      else sizes.route += size;
+    };
+    reading.push(add());
+  });
+  await page.goto(url);
+  await page.waitForSelector('section[aria-label="Suspects"]');
+  await Promise.all(reading);
+  await context.close();
+  return sizes;
+}
+
+/** Megabytes of script memory that the page's worker holds, after its garbage is gone. */
+async function workerMegabytes(page: Page): Promise<number> {
+  const session = await page.context().newCDPSession(page);
+  let answered: (text: string) => void = () => undefined;
+  const heard = new Promise<string>((done) => (answered = done));
+  session.on('Target.receivedMessageFromTarget', ({ message }: { message: string }) => {
+    const { id } = JSON.parse(message) as { id?: number };
+    if (id === 2) answered(message);
+  });
+  session.on('Target.attachedToTarget', ({ sessionId, targetInfo }) => {
+    if (targetInfo.type !== 'worker') return;
+    const send = (id: number, method: string) =>
+      session.send('Target.sendMessageToTarget', { sessionId, message: JSON.stringify({ id, method }) });
+    void send(1, 'HeapProfiler.collectGarbage').then(() => send(2, 'Runtime.getHeapUsage'));
+  });
+  await session.send('Target.setAutoAttach', { autoAttach: true, waitForDebuggerOnStart: false, flatten: false });
+  const { result } = JSON.parse(await heard) as { result: { usedSize: number; backingStorageSize?: number } };
+  return (result.usedSize + (result.backingStorageSize ?? 0)) / 1e6;
+}
+
 await Stand.during(async (stand) => {
   const browser = await openBrowser();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -92,6 +135,9 @@ await Stand.during(async (stand) => {
           .padStart(4)} ms`,
       );
     }
+    console.log(`  worker holds ${(await workerMegabytes(page)).toFixed(0)} MB`);
   }
+  const { route, workers } = await scriptOf(browser, page, `${stand.url}/unit/1001`);
+  console.log(`script of the bench route: ${route.toFixed(0)} kB compressed, its worker ${workers.toFixed(0)} kB`);
   await browser.close();
 });

@@ -5,6 +5,7 @@ import {
   cableDrop,
   driveWatts,
   standLimit,
+  twoContact,
   dropAtRated,
   hoursToHalf,
   loadTestLimit,
@@ -107,6 +108,17 @@ describe('handbook: belts', () => {
     expect(driveWatts(13.5, 100)).closeTo(1350 / 0.55, 1e-9);
     expect(driveWatts(13.5, 100, 0.5)).equal(2700);
     expect(mostAmps(driveWatts(27, 80), 27)).closeTo(80, 1e-9);
+  });
+  it('a two-contact regulator by its two steps (one design’s numbers: common practice, no source)', () => {
+    expect(twoContact(14.1, 14.5, 25, 12)).deep.equal(['holds']);
+    expect(twoContact(28.2, 29.0, 25, 24)).deep.equal(['holds']);
+    expect(twoContact(14.9, 15.2, 25, 12)).deep.equal(['spring too tight']);
+    expect(twoContact(13.4, 13.8, 25, 12)).deep.equal(['spring too slack']);
+    expect(twoContact(13.4, 13.8, 65, 12), 'warm it holds less').deep.equal(['holds']);
+    expect(twoContact(14.1, 14.2, 25, 12)).deep.equal(['step too small']);
+    expect(twoContact(14.0, 14.9, 25, 12)).deep.equal(['step too large']);
+    expect(twoContact(12.4, 14.2, 25, 12)).deep.equal(['upper fuse wire']);
+    expect(twoContact(14.2, 17, 25, 12)).deep.equal(['lower fuse wire']);
   });
   it('a stand ends at the weakest of what it has; nothing said, nothing known', () => {
     expect(standLimit({}, 13.5)).equal(undefined);

@@ -8,6 +8,8 @@ import { allowSound, playWord } from './tones.ts';
 
 /** An open counts as a reading by itself after so long, where that is wanted. */
 const openSeconds = 4;
+/** Below this a voltmeter may be touching nothing. */
+const deadVolts = 0.02;
 /** So long without rest, and it is said. */
 const patienceSeconds = 4;
 
@@ -65,7 +67,7 @@ export class HandsFree {
   #steadiness = new Steadiness([]);
   /** Whether the probes have left the last point. */
   #fresh = true;
-  /** Whether something was touched since the last reading. */
+  /** Whether the tips have met anything since the last open that was taken. */
   #touched = false;
   #rest: number | undefined;
   #movingSince: number | undefined;
@@ -79,14 +81,6 @@ export class HandsFree {
 
   get on(): boolean {
     return this.#instrument !== undefined;
-  }
-  get instrument(): ShopInstrument | undefined {
-    return this.#instrument;
-  }
-  /** Whether the check at hand is one that the meter can take. */
-  get reads(): boolean {
-    const { check, meter } = this.#bench();
-    return check !== undefined && meter !== undefined && useOf(check, meter) !== undefined;
   }
 
   async start(instrument: ShopInstrument): Promise<void> {
@@ -202,7 +196,6 @@ export class HandsFree {
     this.#steadiness = new Steadiness(use?.ranges ?? []);
     // Where the probes are now belongs to the last check.
     this.#fresh = first;
-    this.#touched = false;
     if (!sameUse) this.#rest = undefined;
     this.#movingSince = undefined;
     this.#hold = { kind: 'moving' };
@@ -226,6 +219,7 @@ export class HandsFree {
         : 'Open. If the probes are on the point, space takes it as OL.';
       return;
     }
+    this.#touched = true;
     if (!this.#fresh && this.#rest !== undefined && Math.abs(value! - this.#rest) > flicker(ranges, this.#rest))
       this.#fresh = true;
     if (this.#hold.kind === 'moving') {
@@ -242,7 +236,11 @@ export class HandsFree {
       this.said = 'Lift the probes, then the next point.';
       return;
     }
-    this.#touched = true;
+    if (this.#use!.use === 'volts' && Math.abs(this.#hold.value) < deadVolts) {
+      // Tips in the air read the same.
+      this.said = 'No volts. If the probes are on the point, space takes it.';
+      return;
+    }
     await this.#take(check, this.#hold.value);
   }
 
@@ -295,7 +293,7 @@ export class HandsFree {
       return;
     }
     this.#fresh = false;
-    this.#touched = false;
+    this.#touched = rest !== undefined;
     this.#rest = rest;
     const judged = bench.diagnosis?.readings.find(({ id }) => id === bench.standing.at(-1)?.id);
     if (!judged) return;

@@ -9,6 +9,8 @@
     metricGauges,
     shaftSpeed,
     stateOfCharge,
+    twoContact,
+    type TwoContactFinding,
   } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import Sum from '$lib/parts/Sum.svelte';
@@ -17,6 +19,17 @@
   let chemistry = $state<Chemistry>('flooded');
   let gauge = $state('16');
   const volts = (value: number) => formatQuantity(value, 'volts', 0.01);
+  /** What follows for the hand that holds the screwdriver. */
+  const twoContactSays: Readonly<Record<TwoContactFinding, string>> = {
+    holds: 'Both steps hold: nothing to adjust.',
+    'spring too tight': 'Step 1 too high: the spring’s tension is too high, bend its hanger to slacken it.',
+    'spring too slack': 'Step 1 too low: the spring’s tension is too low, bend its hanger to tighten it.',
+    'step too small': 'Step 2 less than 0.2 V above step 1: contact points or air gap.',
+    'step too large': 'Step 2 more than 0.7 V above step 1: contact points or air gap.',
+    'upper fuse wire':
+      'No output in step 1: the upper fuse wire is burnt, if the machine itself charges when bypassed.',
+    'lower fuse wire': 'Runs away in step 2: the lower fuse wire is open. Off at once.',
+  };
   const percent = (share: number) => `${Math.round(100 * share)} %`;
   const cable = $derived(gauge.startsWith('AWG') ? { awg: Number(gauge.slice(4)) } : { square: Number(gauge) });
   const wires = [
@@ -81,6 +94,18 @@
         return [hours >= 48 ? `${formatNumber(hours / 24, 1)} days.` : `${formatNumber(hours, 1)} hours.`];
       }}
       source="Half the ampere-hours over the amps; a cold or old battery has less."
+    />
+    <Sum
+      id="two-contact"
+      name="Two-contact regulator"
+      asked={[
+        { id: 'first', label: '1 250 engine rpm, 15 A: V', unit: 'volts', value: String(14.1 * (set / 12)) },
+        { id: 'second', label: '2 200 engine rpm, 7 A: V', unit: 'volts', value: String(14.5 * (set / 12)) },
+        { id: 'celsius', label: '50 mm from the cover, °C', unit: 'celsius', value: '25' },
+      ]}
+      answer={([first, second, celsius]) =>
+        twoContact(first!, second!, celsius!, set).map((one) => twoContactSays[one])}
+      source="One design’s numbers, common practice, no source; the model’s own win. Warm for 15 min, cover on; stop and start it before each reading."
     />
     <Sum
       id="cable"

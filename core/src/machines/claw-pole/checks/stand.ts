@@ -1,4 +1,5 @@
 import { type Check, findingCheck, type LowAndHigh, type TapTrace } from '../../../checks/index.ts';
+import { batteryAlone, gassing, setPoint } from '../../../handbook/index.ts';
 import type { Orders } from '../../../waveform/index.ts';
 import { type ClawPole } from '../parameters.ts';
 import { ratingPoint } from '../running.ts';
@@ -6,25 +7,16 @@ import { ratingPoint } from '../running.ts';
 const spinning = ['Guard on, no sleeve, ring or glove near the pulley.', 'Never take the battery off while it turns.'];
 const bypassing = ['Load first, then the jumper: unloaded it runs to 15–20 V and more. Seconds, not minutes.'];
 
-/**
- * What a regulator may hold, V at 25 °C on 12 V machines, twice that on 24 V ones [common practice, no source: 13.8 to
- * 14.5]; it holds less when warm, by so many volts a kelvin [from memory: 7 to 12 mV].
- */
-const setPoint = { least: 13.8, most: 14.5, perKelvin: -0.01, at: 25 } as const;
 /** What a display and a lead may add, and how far volts may sag from a light load to half the rated amps [our estimate]. */
 const slack = 0.1;
 const sag = 0.5;
-/** Above this batteries gas [common practice, no source]; up to here a battery alone stands. */
-const overcharge = 15;
-const batteryAlone = 12.9;
-
 /** What the lowest and highest volts under heavy and light load say of the regulator. */
 export function regulationOf({ low, high }: LowAndHigh, celsius: number, ratedVolts: 12 | 24): string {
   const sets = ratedVolts / 12;
-  const shift = setPoint.perKelvin * (celsius - setPoint.at);
+  const shift = setPoint.perKelvin * (celsius - setPoint.celsius);
   const [least, most] = [low / sets, high / sets];
   if (most <= batteryAlone) return 'none';
-  if (most > Math.min(setPoint.most + shift + 3 * slack, overcharge)) return 'high';
+  if (most > Math.min(setPoint.most + shift + 3 * slack, gassing)) return 'high';
   if (most < setPoint.least + shift - slack || most - least > sag) return 'low';
   return 'holds';
 }
