@@ -2,6 +2,7 @@ import { error, type Handle, type HandleServerError, json, redirect, type Server
 import { denial } from '$lib/access.ts';
 import { connection, migrateDatabase } from '$lib/server/db/connect.ts';
 import { loadDemo } from '$lib/server/demo/load.ts';
+import { endAll } from '$lib/server/instruments/watch.ts';
 import { live } from '$lib/server/live.ts';
 import { signedIn } from '$lib/server/people/sessions.ts';
 import { ensureShop } from '$lib/server/shop.ts';
@@ -13,7 +14,10 @@ export const init: ServerInit = async () => {
   if (process.env.REFECTUM_DEMO === '1') await loadDemo();
   await enterStandIns((await ensureShop()).id);
   await live().listen();
-  const closeStreams = () => live().close();
+  const closeStreams = () => {
+    live().close();
+    void endAll();
+  };
   process.once('SIGTERM', closeStreams);
   process.once('SIGINT', closeStreams);
   process.once('sveltekit:shutdown', () => void connection().pool.end());

@@ -7,7 +7,7 @@ import { House } from '../../standins/src/house.ts';
 import { instrumentSchema, type LiveWord, settingSchema, type ShopInstrument } from '../src/lib/instruments.ts';
 import { capture, drivers } from '../src/lib/server/instruments/drivers.ts';
 import { Link } from '../src/lib/server/instruments/link.ts';
-import { watchOf } from '../src/lib/server/instruments/watch.ts';
+import { endAll, watchOf } from '../src/lib/server/instruments/watch.ts';
 
 const machine = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' } as const;
 const failure = async (act: Promise<unknown>): Promise<string> => {
@@ -152,6 +152,28 @@ describe('an instrument that goes away', () => {
       await house.close();
     }
   });
+  it('what turns a unit is stopped once nobody looks on any more, and at once when the server ends', async () => {
+    const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));
+    await house.open(0);
+    house.bench.move({ together: false, assembly: 'stand', jumper: false });
+    const watch = watchOf(instrument(house.portOf('stand'), { kind: 'stand', name: 'Stand' }));
+    try {
+      const end = watch.listen(() => undefined);
+      await watch.set({ rpm: 3000 });
+      expect(house.bench.wantedRpm).equal(3000);
+      end();
+      const back = watch.listen(() => undefined);
+      await new Promise((done) => setTimeout(done, 4500));
+      expect(house.bench.wantedRpm, 'somebody came back').equal(3000);
+      back();
+      await until(() => house.bench.wantedRpm === 0, 'stopped unwatched');
+      await watch.set({ rpm: 2000 });
+      await endAll();
+      expect(house.bench.wantedRpm).equal(0);
+    } finally {
+      await house.close();
+    }
+  }).timeout(20_000);
   it('one that falls silent is given up after a while; one that answers nonsense is named', async () => {
     const silent = await otherBench();
     const link = new Link('127.0.0.1', silent.multimeter);

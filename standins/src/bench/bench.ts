@@ -37,6 +37,8 @@ const scratchSeconds = 0.25;
 /** How fast the stand's motor comes to speed. */
 const runUpSeconds = 0.6;
 const standing = 60;
+/** So far from the wanted speed it is still on its way there. */
+const onTheWay = 30;
 /** The stand’s battery behind its leads, nearly charged: it takes little more. [from memory] */
 const battery = { volts: 12.6, ohms: 0.1 } as const;
 const cableOhms = 0.002;
@@ -163,8 +165,9 @@ export class SimulatedBench {
   /** The running unit, as all instruments see it; undefined when it stands still. */
   get run(): Run | undefined {
     if (!this.running) return undefined;
-    // A stand's speed is read to 20 rpm; what was worked out for it holds as long.
-    const rpm = Math.max(20, Math.round(this.rpm / 20) * 20);
+    // What was worked out for a speed holds for its neighbours: on the way to another one in coarse steps.
+    const step = Math.abs(this.rpm - this.#wantedRpm) > onTheWay ? 200 : 20;
+    const rpm = Math.max(20, Math.round(this.rpm / step) * step);
     const key = JSON.stringify([this.#tag, this.#scenario, rpm, this.#load, this.#hands.jumper]);
     if (this.#ran?.key !== key) this.#ran = { key, run: this.#spin(rpm) };
     return this.#ran.run;

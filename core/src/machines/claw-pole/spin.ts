@@ -28,12 +28,16 @@ export function clawPoleSpin(machine: ClawPole): Spin {
     const full = at('own');
     const wanted = setVolts(machine);
     if (full.volts.mean <= wanted + near) return seen(full);
-    let [low, high] = [0, full.fieldAmps];
+    // Between no field, the battery's volts, and all of it: by the straight line, never nearer to an end than a tenth.
+    let low = { amps: 0, volts: Math.min(stand.batteryVolts, wanted) };
+    let high = { amps: full.fieldAmps, volts: full.volts.mean };
     let found = full;
     for (let n = 0; n < tries && Math.abs(found.volts.mean - wanted) > near; n++) {
-      found = at({ amps: (low + high) / 2 });
-      if (found.volts.mean > wanted) high = found.fieldAmps;
-      else low = found.fieldAmps;
+      const share = Math.min(Math.max((wanted - low.volts) / (high.volts - low.volts), 0.1), 0.9);
+      found = at({ amps: low.amps + share * (high.amps - low.amps) });
+      const now = { amps: found.fieldAmps, volts: found.volts.mean };
+      if (now.volts > wanted) high = now;
+      else low = now;
     }
     return seen(found);
   };

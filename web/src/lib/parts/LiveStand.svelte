@@ -4,12 +4,12 @@
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { inField, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
-  import type { LiveStand } from '$lib/live/live-stand.svelte.ts';
+  import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
 
   interface Props {
     stand: RunStand;
-    live: LiveStand;
+    live: StandInstruments;
     tag: number;
     volts: number;
     profile: StandProfile;
@@ -28,9 +28,10 @@
 
   const mayWrite = $derived(stand.mayWrite);
   const limit = $derived(standLimit(profile, volts));
+  const expected = $derived(planned.map((speed) => ({ speed, amps: foreseen(speed) })));
   /** Speeds at which the stand can take what the unit gives; the others are left to the curve. */
-  const plan = $derived(limit ? planned.filter((speed) => foreseen(speed) <= limit.amps) : planned);
-  const left = $derived(planned.filter((speed) => !plan.includes(speed)));
+  const plan = $derived(expected.filter(({ amps: drawn }) => drawn <= (limit?.amps ?? Infinity)));
+  const left = $derived(expected.filter((one) => !plan.includes(one)));
   /** How much of the ripple such a meter can see at all, and that the battery makes the rest of the number. */
   const reached = $derived.by(() => {
     const hertz = ((live.rpm ?? 0) * usualPolePairs) / 60;
@@ -146,7 +147,14 @@
       <button
         class="btn min-h-11"
         disabled={!mayWrite || sweeping}
-        onclick={() => void live.sweep(stand, plan, volts, limit?.amps, profile.loadSeconds)}
+        onclick={() =>
+          void live.sweep(
+            stand,
+            plan.map(({ speed }) => speed),
+            volts,
+            limit?.amps,
+            profile.loadSeconds,
+          )}
       >
         All points by itself
       </button>
@@ -155,7 +163,7 @@
   {#if left.length && limit}
     <p class="mt-1 text-sm">
       Left to the curve: {left
-        .map((speed) => `${formatNumber(speed, 0)} rpm, about ${foreseen(speed).toFixed(0)} A`)
+        .map(({ speed, amps: drawn }) => `${formatNumber(speed, 0)} rpm, about ${drawn.toFixed(0)} A`)
         .join('; ')}. The stand’s {limit.by} ends at {limit.amps.toFixed(0)} A.
     </p>
   {/if}

@@ -2,12 +2,12 @@
   import type { Check } from '@refectum/core/checks';
   import { formatQuantity } from '@refectum/core/quantity';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import type { LiveStand, Regulation } from '$lib/live/live-stand.svelte.ts';
+  import type { Regulation, StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
 
   interface Props {
     bench: Bench;
     check: Check;
-    live: LiveStand;
+    live: StandInstruments;
     ratedAmps: number;
   }
   const { bench, check, live, ratedAmps }: Props = $props();

@@ -2,13 +2,13 @@
   import type { Check, RunSetup } from '@refectum/core/checks';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import type { LiveStand } from '$lib/live/live-stand.svelte.ts';
+  import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
 
   interface Props {
     bench: Bench;
     check: Check;
     setup: RunSetup;
-    live: LiveStand;
+    live: StandInstruments;
   }
   const { bench, check, setup, live }: Props = $props();
   let problem = $state('');

@@ -6,6 +6,8 @@ interface Driver {
   /** Once, when somebody begins to listen. */
   readonly begin?: string;
   readonly poll: (link: Link) => Promise<Told>;
+  /** What takes it back to where it harms nobody. */
+  readonly halt?: string;
   /** What a setting is in its words; undefined where it means nothing to this kind. */
   readonly words?: (setting: InstrumentSetting) => string | undefined;
 }
@@ -51,6 +53,7 @@ export const drivers: Readonly<Record<InstrumentKind, Driver>> = {
       const rpm = valueOf(await link.ask('MEAS:SPE?')) ?? 0;
       return { state: 'reads', kind: 'stand', rpm, newtonMetres: valueOf(await link.ask('MEAS:TORQ?')) ?? 0 };
     },
+    halt: 'SPE 0',
     words: ({ rpm }) => (rpm === undefined ? undefined : `SPE ${rpm}`),
   },
   load: {
@@ -61,6 +64,7 @@ export const drivers: Readonly<Record<InstrumentKind, Driver>> = {
       const level = valueOf(await link.ask({ voltage: 'VOLT?', resistance: 'RES?', current: 'CURR?' }[mode])) ?? 0;
       return { state: 'reads', kind: 'load', on, mode, level };
     },
+    halt: 'INP OFF',
     words: ({ on, mode, level }) => {
       if (mode !== undefined && level !== undefined)
         return `FUNC ${mode === 'voltage' ? 'VOLT' : 'CURR'};${mode === 'voltage' ? 'VOLT' : 'CURR'} ${level};:INP ${on === false ? 'OFF' : 'ON'}`;
@@ -68,6 +72,7 @@ export const drivers: Readonly<Record<InstrumentKind, Driver>> = {
     },
   },
   supply: {
+    halt: 'OUTP OFF',
     poll: async (link) => ({ state: 'reads', kind: 'supply', on: isOn(await link.ask('OUTP?')) }),
     words: ({ on }) => (on === undefined ? undefined : `OUTP ${on ? 'ON' : 'OFF'}`),
   },

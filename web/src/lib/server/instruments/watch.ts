@@ -9,6 +9,8 @@ const pauseMilliseconds = 20;
 const idleMilliseconds = 400;
 const retryMilliseconds = 1000;
 const quick = ['multimeter', 'clamp', 'stand'];
+/** When the last screen that looked on has gone, what turns or loads a unit is stopped after so long. */
+const unwatchedMilliseconds = 4000;
 
 type Hear = (word: LiveWord) => void;
 const holder = globalThis as { refectumInstruments?: Map<string, Watch> };
@@ -19,6 +21,9 @@ class Watch {
   readonly #link: Link;
   readonly #listeners = new Set<Hear>();
   #asking = false;
+  /** Whether somebody here set it going. */
+  #going = false;
+  #unwatched: ReturnType<typeof setTimeout> | undefined;
 
   constructor(instrument: ShopInstrument) {
     this.#instrument = instrument;
@@ -31,14 +36,29 @@ class Watch {
 
   listen(hear: Hear): () => void {
     this.#listeners.add(hear);
+    clearTimeout(this.#unwatched);
     if (!this.#asking) void this.#ask();
-    return () => void this.#listeners.delete(hear);
+    return () => {
+      this.#listeners.delete(hear);
+      this.#mindUnwatched();
+    };
   }
 
   async set(setting: InstrumentSetting): Promise<void> {
     const words = drivers[this.#instrument.kind].words?.(setting);
     if (!words) throw new Refused(422, `${this.#instrument.name} can’t be set like that.`);
+    this.#going ||= drivers[this.#instrument.kind].halt !== undefined;
     await this.#spoken(() => this.#link.tell(words));
+    this.#mindUnwatched();
+  }
+
+  /** Stops what was set going from here; nothing more can be done where it doesn't answer. */
+  async halt(): Promise<void> {
+    const { halt } = drivers[this.#instrument.kind];
+    if (!this.#going || !halt) return;
+    this.#going = false;
+    await this.#link.tell(halt).catch((cause: Error) => console.error(`${this.#instrument.name}: ${cause.message}`));
+    if (this.#listeners.size === 0) this.#link.close();
   }
 
   capture(seconds: number, points: number, tap = false): Promise<Capture> {
@@ -48,6 +68,20 @@ class Watch {
   forget(): void {
     this.#listeners.clear();
     this.#link.close();
+  }
+
+  /** Before the server ends. */
+  async end(): Promise<void> {
+    await this.halt();
+    this.forget();
+  }
+
+  /** What is going while nobody looks on isn't for long. */
+  #mindUnwatched(): void {
+    clearTimeout(this.#unwatched);
+    if (this.#listeners.size > 0) return;
+    if (this.#going) this.#unwatched = setTimeout(() => void this.halt(), unwatchedMilliseconds);
+    else this.#link.close();
   }
 
   async #spoken<T>(act: () => Promise<T>): Promise<T> {
@@ -88,6 +122,10 @@ class Watch {
     this.#listeners.forEach((hear) => hear(word));
   }
 }
+
+/** Stops everything that was set going, before the server ends. */
+export const endAll = (): Promise<unknown> =>
+  Promise.all([...(holder.refectumInstruments ?? new Map<string, Watch>()).values()].map((watch) => watch.end()));
 
 /** The watch over an instrument; a new one where its address has changed. */
 export function watchOf(instrument: ShopInstrument): Watch {

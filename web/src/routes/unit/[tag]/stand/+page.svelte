@@ -2,7 +2,7 @@
   import { asReceived, familyOf } from '@refectum/core/machines';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
-  import { LiveStand as Instruments } from '$lib/live/live-stand.svelte.ts';
+  import { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import { RunStand } from '$lib/live/run-stand.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
@@ -28,7 +28,7 @@
     () => data.person,
     () => bench.round,
   );
-  const live = new Instruments(
+  const live = new StandInstruments(
     () => data.job.tag,
     () => data.instruments,
   );
@@ -36,13 +36,17 @@
   const machine = $derived(data.job.machine);
   const states = $derived(bench.subject.assemblies);
   const running = $derived(states.find((state) => state.running)!);
-  /** By the plate's figures, worked out once for each speed. */
-  const output = $derived(familyOf(machine).output(machine, familyOf(machine).builds(machine)[0]!, []));
-  const foreseen = (rpm: number) =>
-    output.amps(
-      { rpm, volts },
-      output.priors.map(() => 0),
-    );
+  /** The machine as text: a newer word of the server on the same machine is no reason to work it out anew. */
+  const plate = $derived(JSON.stringify(machine));
+  /** By the plate's figures. */
+  const output = $derived.by(() => {
+    const of = JSON.parse(plate) as typeof machine;
+    return familyOf(of).output(of, familyOf(of).builds(of)[0]!, []);
+  });
+  const foreseen = $derived((rpm: number) => {
+    const asOnPlate = output.priors.map(() => 0);
+    return output.amps({ rpm, volts }, asOnPlate);
+  });
   const mounted = $derived(bench.setting.assembly === running.id);
   const check = $derived(bench.check);
   const volts = $derived(familyOf(machine).rating(machine).volts);

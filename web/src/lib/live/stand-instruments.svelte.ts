@@ -8,6 +8,9 @@ type Words = { readonly [K in Heard]?: Extract<LiveWord, { kind: K }> };
 
 /** What is read for a point is the mean of so long, and rests within these shares [our estimate]. */
 const restSeconds = 1.2;
+/** Of that at least so many readings; a slow instrument may take so long for them. */
+const fewest = 3;
+const slowestSeconds = 4;
 const restShare = { volts: 0.004, amps: 0.02, rpm: 0.006 } as const;
 type Figure = keyof typeof restShare;
 const figures = Object.keys(restShare) as Figure[];
@@ -38,7 +41,7 @@ const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
 const chargingAmps = 0.8;
 
 /** The instruments around the unit on the stand: what they read now, and what they are told. */
-export class LiveStand {
+export class StandInstruments {
   readonly #tag: () => number;
   #words = $state.raw<Words>({});
   #gone = $state.raw<Readonly<Partial<Record<Heard, string>>>>({});
@@ -129,13 +132,11 @@ export class LiveStand {
 
   /** The means of the last second, where all of it rests; else what doesn't. */
   get rested(): Readonly<Record<Figure, number>> | { readonly restless: string } {
-    const now = Date.now();
-    const recent = this.#recent.filter(({ at }) => now - at < 1000 * restSeconds);
     const means: Partial<Record<Figure, number>> = {};
     for (const figure of figures) {
-      const seen = recent.flatMap((one) => one.figures[figure] ?? []);
+      const seen = this.#newest(figure);
       // What an instrument read just before it went away is no reading of now.
-      if (seen.length < 3 || this.#gone[source[figure]]) return { restless: `no ${figure} come in` };
+      if (seen.length < fewest || this.#gone[source[figure]]) return { restless: `no ${figure} come in` };
       const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
       const apart = Math.max(...seen) - Math.min(...seen);
       if (apart > Math.max(restShare[figure] * Math.abs(mean), figure === 'rpm' ? 8 : 0.15))
@@ -143,6 +144,17 @@ export class LiveStand {
       means[figure] = mean;
     }
     return means as Record<Figure, number>;
+  }
+
+  /** What was read of a figure in the last second; of a slow instrument the last few. */
+  #newest(figure: Figure): readonly number[] {
+    const now = Date.now();
+    const all = this.#recent.flatMap(({ at, figures: { [figure]: value } }) =>
+      value === undefined ? [] : [{ at, value }],
+    );
+    const fresh = all.filter(({ at }) => now - at < 1000 * restSeconds);
+    const last = all.slice(-fewest).filter(({ at }) => now - at < 1000 * slowestSeconds);
+    return (fresh.length >= fewest ? fresh : last).map(({ value }) => value);
   }
 
   /** Takes a point from the instruments into the run's log. */
@@ -252,8 +264,8 @@ export class LiveStand {
     if (!(await this.drawAmps(amps))) return undefined;
     const began = Date.now();
     await this.#until(() => !('restless' in this.rested), loadSeconds, goesOn);
-    const seen = this.#recent.filter(({ at }) => Date.now() - at < 1000).flatMap(({ figures }) => figures.volts ?? []);
-    if (!goesOn() || seen.length < 3) return undefined;
+    const seen = this.#newest('volts');
+    if (!goesOn() || seen.length < fewest) return undefined;
     const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
     return { mean, swing: Math.max(...seen) - Math.min(...seen), seconds: (Date.now() - began) / 1000 };
   }
