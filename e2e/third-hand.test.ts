@@ -168,7 +168,7 @@ describe('the third hand', () => {
         'output',
       );
       await page.waitForTimeout(2500);
-      await page.keyboard.press('g');
+      await page.keyboard.press('i');
       const points = page.locator('table[aria-label="Points that stand"] tbody tr');
       await until(async () => (await points.count()) === 1, `a point: ${await live().textContent()}`);
       await page.click('button:has-text("Take the clamp’s reading")');
@@ -183,7 +183,7 @@ describe('the third hand', () => {
         'named',
       );
       await until(async () => {
-        await page.keyboard.press('g');
+        await page.keyboard.press('i');
         return /Not taken: no amps come in/.test((await live().textContent()) ?? '');
       }, 'refused');
       await tell('/instrument', { name: 'clamp', on: true });

@@ -6,7 +6,7 @@ export const keys: readonly { readonly key: string; readonly does: string }[] = 
   { key: '=', does: 'same leads as before: take their null over' },
   { key: 'h', does: 'hands free: the meter at a port is taken from, once it is steady' },
   { key: 'space', does: 'pedal, hands free: take what the meter shows now, an open too' },
-  { key: 'g', does: 'run stand: take the point from the instruments' },
+  { key: 'i', does: 'run stand: take the point from the instruments' },
   { key: 'Esc', does: 'run stand: load off and drive off, from anywhere' },
   { key: 'p', does: 'simulated bench: the probes where the drawing has them' },
   { key: 'x', does: 'other leads are in the meter: hold them together first' },

@@ -81,7 +81,7 @@
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     // Escape stops, wherever the hand is.
     if (event.key === 'Escape' && live.live) void live.stop();
-    else if (event.key === 'g' && keysOn() && !(inField(event) && !isOpen(event))) void live.takePoint(stand);
+    else if (event.key === 'i' && keysOn() && !(inField(event) && !isOpen(event))) void live.takePoint(stand);
     else return;
     event.preventDefault();
   }
@@ -141,7 +141,7 @@
       <span class="figure">Esc</span> Stop
     </button>
     <button class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.takePoint(stand)}>
-      <span class="figure">g</span> Take the point
+      <span class="figure">i</span> Take the point
     </button>
     {#if live.has('stand') && live.has('load')}
       <button
