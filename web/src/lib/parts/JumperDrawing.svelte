@@ -9,7 +9,7 @@
   );
 </script>
 
-<figure class="mt-3 flex flex-wrap items-center gap-4">
+<figure class="flex flex-wrap items-center gap-4">
   <svg viewBox="-24 0 244 150" class="w-60 shrink-0" role="img" aria-label={spoken}>
     <g class="stroke-base-content" fill="none" stroke-width="1.6">
       <path d="M20 16H200M20 134H200" />

@@ -110,17 +110,20 @@
         {#snippet before()}
           {#if check?.method.kind === 'finding' && check.method.traced}
             <RippleTrace {bench} {check} oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')} />
-          {:else if check?.method.kind === 'run'}
-            <JumperDrawing regulatorSide={machine.regulatorSide} />
-            {#if check.method.setup.shows === 'output' && live.has('clamp') && live.has('stand') && live.has('load')}
-              <RunReading {bench} {check} setup={check.method.setup} {live} />
-            {/if}
           {:else if check?.method.kind === 'finding' && check.method.watched && live.has('stand') && live.has('load')}
             <RegulationRun {bench} {check} {live} ratedAmps={machine.ratedAmps} />
           {/if}
         {/snippet}
         {#snippet done()}{@render toVerdict()}{/snippet}
       </CheckAtHand>
+      {#if check?.method.kind === 'run'}
+        <section class="sheet p-3" aria-label="Past the regulator">
+          <JumperDrawing regulatorSide={machine.regulatorSide} />
+          {#if check.method.setup.shows === 'output' && live.has('clamp') && live.has('stand') && live.has('load')}
+            <RunReading {bench} {check} setup={check.method.setup} {live} />
+          {/if}
+        </section>
+      {/if}
       <HandsFree
         {bench}
         {tag}
