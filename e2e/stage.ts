@@ -51,6 +51,25 @@ export const readingEntry = (more: Record<string, unknown> = {}) => ({
   technician: visitor.id,
   ...more,
 });
+/** A unit of its own, just checked in. */
+export async function freshUnit(): Promise<number> {
+  const line = { customer: 'Quay pump', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };
+  const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '80' }];
+  const answer = await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
+  const [made] = (await answer.json()) as { tag: number }[];
+  return made!.tag;
+}
+/** What has to be sound before a unit may run, read and found so. */
+export async function soundAtRest(tag: number): Promise<void> {
+  for (const [check, outcome] of [
+    ['bridge-forward', { kind: 'value', value: 0.935 }],
+    ['bridge-reverse', { kind: 'over-range' }],
+    ['bridge-reverse-ohms', { kind: 'value', value: 5.2e6 }],
+    ['bearings-by-hand', { kind: 'finding', finding: 'smooth' }],
+    ['pulley-by-hand', { kind: 'finding', finding: 'right' }],
+  ] as const)
+    await postJson(`/api/jobs/${tag}/readings`, readingEntry({ check, outcome, typed: 'as read' }));
+}
 export const ask = (path: string): Promise<Response> => visitor.ask(path);
 export const apiJob = async (tag: number) =>
   (await (await ask(`/api/jobs/${tag}/view`)).json()) as {

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { apiJob, ask, page, pick, postJson, readingEntry, stand, tape, title, until, visitor } from './stage.ts';
+import { apiJob, ask, freshUnit, page, pick, soundAtRest, stand, tape, title, until, visitor } from './stage.ts';
 
 const gate = () => page.locator('section[aria-label="Before it runs"]');
 const points = () => page.locator('table[aria-label="Points that stand"] tbody tr');
@@ -10,15 +10,6 @@ const toStand = async (tag: number): Promise<void> => {
   await page.goto(`${stand.url}/unit/${tag}/stand`);
   await page.waitForSelector('section[aria-label="Before it runs"]');
 };
-
-/** A unit of its own, just checked in. */
-async function freshUnit(): Promise<number> {
-  const line = { customer: 'Quay pump', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };
-  const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '80' }];
-  const answer = await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
-  const [made] = (await answer.json()) as { tag: number }[];
-  return made!.tag;
-}
 
 describe('the run stand', () => {
   let tag: number;
@@ -53,14 +44,7 @@ describe('the run stand', () => {
   });
   it('green lets it run; a bypassed output that comes leaves the regulator', async () => {
     tag = await freshUnit();
-    for (const [check, outcome] of [
-      ['bridge-forward', { kind: 'value', value: 0.935 }],
-      ['bridge-reverse', { kind: 'over-range' }],
-      ['bridge-reverse-ohms', { kind: 'value', value: 5.2e6 }],
-      ['bearings-by-hand', { kind: 'finding', finding: 'smooth' }],
-      ['pulley-by-hand', { kind: 'finding', finding: 'right' }],
-    ] as const)
-      await postJson(`/api/jobs/${tag}/readings`, readingEntry({ check, outcome, typed: 'as read' }));
+    await soundAtRest(tag);
     await toStand(tag);
     await until(async () => /Green/.test((await gate().textContent()) ?? ''), 'green');
     await page.click('button:has-text("clamped on the stand")');

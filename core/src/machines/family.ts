@@ -91,6 +91,9 @@ export interface Stand {
   readonly field: 'own' | 'bypassed' | { readonly amps: number };
 }
 
+/** Post and case held at so many volts, whatever the machine gives. */
+export const heldAt = (batteryVolts: number) => ({ batteryVolts, batteryOhms: 1e-4, cableOhms: 1e-4, loadOhms: 1e3 });
+
 /** A running machine as instruments see it, one electrical period of its steady state. */
 export interface Run {
   readonly rpm: number;

@@ -34,7 +34,7 @@ export {
   usualPolePairs,
 } from './claw-pole/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
-export { asReceived, kinOf, runningFault } from './family.ts';
+export { asReceived, heldAt, kinOf, runningFault } from './family.ts';
 export type {
   AssemblyState,
   Build,

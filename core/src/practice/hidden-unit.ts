@@ -13,6 +13,7 @@ import {
 import {
   type Build,
   type Fault,
+  heldAt,
   type Off,
   type Run,
   runningFault,
@@ -166,10 +167,7 @@ export class HiddenUnit {
     const hot = (usual: number) => usual + this.#strewing.celsius * this.#bell();
     const stand = {
       rpm: wanted.rpm * (1 + 0.02 * this.#bell()),
-      batteryVolts: wanted.volts,
-      batteryOhms: 1e-4,
-      cableOhms: 1e-4,
-      loadOhms: 1e3,
+      ...heldAt(wanted.volts),
       celsius: { windings: hot(70), diodes: hot(70) },
     };
     return this.spun({ ...stand, field: 'bypassed' });

@@ -1,6 +1,6 @@
 import { driveWatts } from '@refectum/core/handbook';
 import { type Multimeter, multimeterById, type Setup } from '@refectum/core/instruments';
-import { type Fault, type Machine, type Run, subjectOf } from '@refectum/core/machines';
+import { type Fault, heldAt, type Machine, type Run, subjectOf } from '@refectum/core/machines';
 import { normalFrom, seeded } from '@refectum/core/numeric';
 import { type Hidden, HiddenUnit, type Measured } from '@refectum/core/practice';
 import type { Scenario } from './scenario.ts';
@@ -209,11 +209,11 @@ export class SimulatedBench {
     const { on, mode, amps, volts, ohms } = this.#load;
     const supply = { batteryVolts: battery.volts * sets, batteryOhms: battery.ohms * sets, cableOhms };
     const spin = (loadOhms: number, held = supply): Run =>
-      this.#unit.spun({ rpm, loadOhms, ...held, celsius: warm, field });
+      this.#unit.spun({ rpm, ...held, loadOhms, celsius: warm, field });
     if (!on) return spin(noLoadOhms);
     if (mode === 'resistance') return spin(ohms);
     // Held at so many volts, its sense leads at the post, the load takes whatever comes.
-    if (mode === 'voltage') return spin(noLoadOhms, { batteryVolts: volts, batteryOhms: 1e-4, cableOhms: 1e-4 });
+    if (mode === 'voltage') return spin(noLoadOhms, heldAt(volts));
     let run = spin(amps > 0 ? this.restingVolts / amps : noLoadOhms);
     for (let n = 0; n < 2 && amps > 0; n++) run = spin(Math.max(run.volts.mean, 1) / amps);
     return run;

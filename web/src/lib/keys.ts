@@ -26,6 +26,12 @@ const setting = 'refectum-keys-off';
 export const keysOn = (): boolean => localStorage.getItem(setting) !== '1';
 export const switchKeys = (on: boolean): void => localStorage.setItem(setting, on ? '0' : '1');
 
+/** Whether a key may act on its own: nobody types elsewhere, and the reading's field is empty. */
+export const isFree = (event: KeyboardEvent): boolean => {
+  const target = event.target as HTMLInputElement;
+  return !inField(event) || (target.dataset.keys === 'open' && target.value === '');
+};
+
 /** Whether a key was meant for a field that takes text. */
 export const inField = (event: KeyboardEvent): boolean =>
   event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]') !== null;

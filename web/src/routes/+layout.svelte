@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { tagFromCode } from '$lib/job.ts';
-  import { inField, keys, keysOn, switchKeys } from '$lib/keys.ts';
+  import { isFree, keys, keysOn, switchKeys } from '$lib/keys.ts';
   import { outbox } from '$lib/live/outbox.svelte.ts';
   import { watchScanner } from '$lib/live/scanner.ts';
 
@@ -46,12 +46,7 @@
 
   function onKey(event: KeyboardEvent) {
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented || !keysOn()) return;
-    const field = inField(event);
-    // The reading field is open to keys while it is empty.
-    const free =
-      !field ||
-      ((event.target as HTMLElement).dataset.keys === 'open' && (event.target as HTMLInputElement).value === '');
-    if (!free) return;
+    if (!isFree(event)) return;
     if (event.key === '/') findField?.focus();
     else if (event.key === 'w') location.assign(signInHref);
     else if (event.key === '?') keysDialog?.showModal();

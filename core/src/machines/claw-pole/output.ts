@@ -1,11 +1,11 @@
 import { copperOhms, Turning } from '../../circuit/index.ts';
 import type { OutputModel } from '../../curves/index.ts';
 import { ordersOf } from '../../waveform/index.ts';
-import type { OutputShape, RunningFault } from '../family.ts';
+import { heldAt, type OutputShape, type RunningFault } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { usual } from './circuit.ts';
 import type { ClawPole } from './parameters.ts';
-import { clawPoleTurning, excitationOf, fluxShare, heldAt } from './running.ts';
+import { clawPoleTurning, excitationOf, fluxShare } from './running.ts';
 
 /** Coarser steps than a trace needs, and a prime number: smooth where a curve is fitted through runs. */
 const steps = 97;

@@ -1,10 +1,13 @@
 import type { RunSetup } from '../../checks/index.ts';
-import type { Off, Ran, Runner, RunningFault, Stand } from '../family.ts';
+import { heldAt, type Off, type Ran, type Runner, type RunningFault, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
-import { brushesOff, clawPoleRun, heldAt, swayed } from './running.ts';
+import { brushesOff, clawPoleRun, swayed } from './running.ts';
 
-/** Coarser steps than a trace needs, and a prime number, so that a mean moves smoothly: within 1 % of the mean, which is known worse than that. */
+/**
+ * Coarser steps than a trace needs, and a prime number, so that a mean moves smoothly: within 1 % of the mean, which is
+ * known worse than that.
+ */
 const steps = 97;
 /** Relative standard uncertainty of an output current foreseen from the plate's figures, and of a stand's speed [from memory]. */
 const modelShare = 0.03;

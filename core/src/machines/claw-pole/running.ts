@@ -8,7 +8,7 @@ import {
   type TurningNetwork,
 } from '../../circuit/index.ts';
 import { ordersOf } from '../../waveform/index.ts';
-import type { Off, Run, RunningFault, Stand } from '../family.ts';
+import { heldAt, type Off, type Run, type RunningFault, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { clawPoleNetwork, lead, leg, supplyNode, usual } from './circuit.ts';
 import { type ClawPole, phases, windingLeads } from './parameters.ts';
@@ -23,9 +23,6 @@ export interface Excitation {
   /** Field current of full field when the plate's figures were taken, rotor at 20 °C. */
   readonly fullAmps: number;
 }
-
-/** Post and case held at so many volts, whatever the machine gives. */
-export const heldAt = (batteryVolts: number) => ({ batteryVolts, batteryOhms: 1e-4, cableOhms: 1e-4, loadOhms: 1e3 });
 
 /** Twelve poles, common on car machines [common practice, no source]. */
 export const usualPolePairs = 6;

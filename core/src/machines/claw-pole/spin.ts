@@ -4,7 +4,7 @@ import type { ClawPole } from './parameters.ts';
 import { brushesOff, clawPoleRun, smoothSteps, swayed } from './running.ts';
 
 /** Set-point of a sound regulator in the middle of what is usual, V [common practice, no source: 13.8 to 14.5]. */
-export const setVolts = (machine: ClawPole): number => (machine.ratedVolts === 12 ? 14.2 : 28.4);
+const setVolts = (machine: ClawPole): number => (machine.ratedVolts === 12 ? 14.2 : 28.4);
 /** How near a regulator comes to it, V, and in how many tries. */
 const near = 0.01;
 const tries = 12;

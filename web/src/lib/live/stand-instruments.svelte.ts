@@ -1,3 +1,4 @@
+import { standLimit, type StandProfile } from '@refectum/core/handbook';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import type { RunStand } from './run-stand.svelte.ts';
@@ -16,11 +17,20 @@ type Figure = keyof typeof restShare;
 const figures = Object.keys(restShare) as Figure[];
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
 /** A load stays on so long at most [common practice, no source: 10 s]. */
-const loadSeconds = 10;
+const usualLoadSeconds = 10;
+/** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
+const planned = [1500, 2000, 2500, 3500, 6000];
 /** Between two points of a sweep the windings cool. */
 const coolSeconds = 3;
 /** Of what the stand can take, as much as a sweep asks of it. */
 const bearableShare = 0.95;
+
+/** What the stand can pull, and what the unit should give at a speed and the rating's volts, by its plate. */
+export interface StandReach {
+  readonly profile: StandProfile;
+  readonly volts: number;
+  readonly foreseen: (rpm: number) => number;
+}
 
 /** What a regulator does between a light and a heavy load. */
 export interface Regulation {
@@ -52,10 +62,28 @@ export class StandInstruments {
   readonly #recent: { at: number; figures: Partial<Record<Figure, number>> }[] = [];
   #sweep = 0;
   readonly #instruments: () => readonly ShopInstrument[];
+  readonly #reach: () => StandReach;
+  #limit = $derived.by(() => standLimit(this.#reach().profile, this.#reach().volts));
+  #plan = $derived.by(() =>
+    planned.map((rpm) => {
+      const amps = this.#reach().foreseen(rpm);
+      return { rpm, amps, possible: amps <= (this.#limit?.amps ?? Infinity) };
+    }),
+  );
 
-  constructor(tag: () => number, instruments: () => readonly ShopInstrument[]) {
+  constructor(tag: () => number, instruments: () => readonly ShopInstrument[], reach: () => StandReach) {
     this.#tag = tag;
     this.#instruments = instruments;
+    this.#reach = reach;
+  }
+
+  /** The most that the stand can take, where somebody said. */
+  get limit(): ReturnType<typeof standLimit> {
+    return this.#limit;
+  }
+  /** Points of a curve: what the unit should give there, and whether the stand can take it. */
+  get plan(): readonly { readonly rpm: number; readonly amps: number; readonly possible: boolean }[] {
+    return this.#plan;
   }
 
   /** Listens until ended. */
@@ -100,11 +128,22 @@ export class StandInstruments {
   turn(rpm: number): Promise<boolean> {
     return this.#tell('stand', { rpm });
   }
-  holdVolts(level: number): Promise<boolean> {
-    return this.#tell('load', { on: true, mode: 'voltage', level });
+  /** Draws whatever the unit gives at so many volts; not where the stand couldn't take what its plate promises. */
+  async holdVolts(level: number): Promise<boolean> {
+    const rpm = this.rpm ?? 0;
+    return (
+      this.#bears(rpm > 0 ? this.#reach().foreseen(rpm) : 0) && this.#tell('load', { on: true, mode: 'voltage', level })
+    );
   }
-  drawAmps(level: number): Promise<boolean> {
-    return this.#tell('load', { on: true, mode: 'current', level });
+  async drawAmps(level: number): Promise<boolean> {
+    return this.#bears(level) && this.#tell('load', { on: true, mode: 'current', level });
+  }
+  /** Whether the stand can take so much; says so when not. */
+  #bears(amps: number): boolean {
+    const limit = this.#limit;
+    if (!limit || amps <= limit.amps) return true;
+    this.problem = `Not loaded: about ${amps.toFixed(0)} A, and this stand’s ${limit.by} ends at ${limit.amps.toFixed(0)} A. Take a lower speed or a smaller load.`;
+    return false;
   }
   unload(): Promise<boolean> {
     return this.#tell('load', { on: false });
@@ -178,18 +217,15 @@ export class StandInstruments {
    * Takes one point after another without hands: speed, load until the post holds its volts, rest, point, load off, cool.
    * Ends before a point that would ask more of the stand than it has, and at whatever goes wrong.
    */
-  async sweep(
-    stand: RunStand,
-    speeds: readonly number[],
-    volts: number,
-    mostAmps = Infinity,
-    seconds = loadSeconds,
-  ): Promise<void> {
+  async sweep(stand: RunStand, volts: number): Promise<void> {
+    const mostAmps = this.#limit?.amps ?? Infinity;
+    const seconds = this.#reach().profile.loadSeconds ?? usualLoadSeconds;
     const own = ++this.#sweep;
     const goesOn = () => own === this.#sweep;
     this.problem = '';
     await this.readVolts();
-    for (const rpm of speeds) {
+    for (const { rpm, possible } of this.#plan) {
+      if (!possible) continue;
       this.doing = `To ${rpm} rpm…`;
       if (!(await this.turn(rpm))) break;
       if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 15, goesOn))) break;
@@ -263,7 +299,7 @@ export class StandInstruments {
     if (first && !(await first())) return undefined;
     if (!(await this.drawAmps(amps))) return undefined;
     const began = Date.now();
-    await this.#until(() => !('restless' in this.rested), loadSeconds, goesOn);
+    await this.#until(() => !('restless' in this.rested), usualLoadSeconds, goesOn);
     const seen = this.#newest('volts');
     if (!goesOn() || seen.length < fewest) return undefined;
     const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;

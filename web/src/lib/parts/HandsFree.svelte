@@ -1,6 +1,6 @@
 <script lang="ts">
   import { formatQuantity } from '@refectum/core/quantity';
-  import { inField, keysOn } from '$lib/keys.ts';
+  import { isFree, keysOn } from '$lib/keys.ts';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import { HandsFree } from '$lib/live/hands-free.svelte.ts';
@@ -13,8 +13,10 @@
     /** Whether the hands are simulated here. */
     simulated: boolean;
     tag: number;
+    /** A bench supply at a port, for tests under current. */
+    supply: ShopInstrument | undefined;
   }
-  const { bench, instruments, simulated, tag }: Props = $props();
+  const { bench, instruments, simulated, tag, supply }: Props = $props();
   const openKey = 'refectum-open-counts';
   const hands = new HandsFree(() => bench);
   let chosen = $state<string>();
@@ -42,7 +44,7 @@
     localStorage.setItem(openKey, hands.openCounts ? '1' : '0');
   }
 
-  /** What the hands of the simulated bench do: the probes where the drawing has them. */
+  /** What the hands of the simulated bench do: the probes where the drawing has them, the supply on where it feeds. */
   async function moveProbes() {
     const { check } = bench;
     if (!check) return;
@@ -58,14 +60,13 @@
       jumper: method.kind === 'run',
     });
     if (problem) hands.said = problem;
+    else if (supply) await tellInstrument(`/api/instruments/${supply.id}/set`, { on: setup?.feed !== undefined });
   }
 
   function onKey(event: KeyboardEvent) {
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented || !keysOn()) return;
-    const field = event.target as HTMLInputElement;
-    const free = !inField(event) || (field.dataset.keys === 'open' && field.value === '');
-    const onButton = field.closest('button, a, summary') !== null;
-    if (!free || (event.key === ' ' && onButton)) return;
+    const onButton = (event.target as HTMLElement).closest('button, a, summary') !== null;
+    if (!isFree(event) || (event.key === ' ' && onButton)) return;
     if (event.key === 'h') toggle();
     else if (event.key === ' ' && hands.on) void hands.pedal();
     else if (event.key === 'p' && simulated) void moveProbes();

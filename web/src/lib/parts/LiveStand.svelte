@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { standLimit, type StandProfile } from '@refectum/core/handbook';
   import { usualPolePairs } from '@refectum/core/machines';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
-  import { inField, keysOn } from '$lib/keys.ts';
+  import { isFree, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
@@ -12,26 +11,18 @@
     live: StandInstruments;
     tag: number;
     volts: number;
-    profile: StandProfile;
     /** What the meter in hand shows of alternating volts, up to here. */
     bandwidthHertz: number | undefined;
-    /** Amps that the unit should give at a speed, by its plate. */
-    foreseen: (rpm: number) => number;
     /** The state of a unit clamped on the simulated stand; undefined where the stand is a real one. */
     simulated: string | undefined;
   }
-  const { stand, live, tag, volts, profile, bandwidthHertz, foreseen, simulated }: Props = $props();
-  /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
-  const planned = [1500, 2000, 2500, 3500, 6000];
+  const { stand, live, tag, volts, bandwidthHertz, simulated }: Props = $props();
   let rpm = $state('3000');
   let amps = $state('40');
 
   const mayWrite = $derived(stand.mayWrite);
-  const limit = $derived(standLimit(profile, volts));
-  const expected = $derived(planned.map((speed) => ({ speed, amps: foreseen(speed) })));
-  /** Speeds at which the stand can take what the unit gives; the others are left to the curve. */
-  const plan = $derived(expected.filter(({ amps: drawn }) => drawn <= (limit?.amps ?? Infinity)));
-  const left = $derived(expected.filter((one) => !plan.includes(one)));
+  /** Speeds that the stand can't take; they are left to the curve. */
+  const left = $derived(live.plan.filter(({ possible }) => !possible));
   /** How much of the ripple such a meter can see at all, and that the battery makes the rest of the number. */
   const reached = $derived.by(() => {
     const hertz = ((live.rpm ?? 0) * usualPolePairs) / 60;
@@ -71,9 +62,7 @@
   const onDraw = (event: SubmitEvent) => {
     event.preventDefault();
     const wanted = Number(amps.replace(',', '.'));
-    if (limit && wanted > limit.amps)
-      live.problem = `Not drawn: the stand’s ${limit.by} ends at ${limit.amps.toFixed(0)} A at ${volts} V.`;
-    else if (Number.isFinite(wanted)) void live.drawAmps(wanted);
+    if (Number.isFinite(wanted)) void live.drawAmps(wanted);
     else live.problem = `“${amps}” are no amps: type digits, like 40.`;
   };
 
@@ -81,12 +70,10 @@
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     // Escape stops, wherever the hand is.
     if (event.key === 'Escape' && live.live) void live.stop();
-    else if (event.key === 'i' && keysOn() && !(inField(event) && !isOpen(event))) void live.takePoint(stand);
+    else if (event.key === 'i' && keysOn() && isFree(event)) void live.takePoint(stand);
     else return;
     event.preventDefault();
   }
-  const isOpen = ({ target }: KeyboardEvent): boolean =>
-    (target as HTMLInputElement).dataset.keys === 'open' && (target as HTMLInputElement).value === '';
 </script>
 
 <svelte:window onkeydown={onKey} />
@@ -144,27 +131,16 @@
       <span class="figure">i</span> Take the point
     </button>
     {#if live.has('stand') && live.has('load')}
-      <button
-        class="btn min-h-11"
-        disabled={!mayWrite || sweeping}
-        onclick={() =>
-          void live.sweep(
-            stand,
-            plan.map(({ speed }) => speed),
-            volts,
-            limit?.amps,
-            profile.loadSeconds,
-          )}
-      >
+      <button class="btn min-h-11" disabled={!mayWrite || sweeping} onclick={() => void live.sweep(stand, volts)}>
         All points by itself
       </button>
     {/if}
   </div>
-  {#if left.length && limit}
+  {#if left.length && live.limit}
     <p class="mt-1 text-sm">
       Left to the curve: {left
-        .map(({ speed, amps: drawn }) => `${formatNumber(speed, 0)} rpm, about ${drawn.toFixed(0)} A`)
-        .join('; ')}. The stand’s {limit.by} ends at {limit.amps.toFixed(0)} A.
+        .map(({ rpm: speed, amps: drawn }) => `${formatNumber(speed, 0)} rpm, about ${drawn.toFixed(0)} A`)
+        .join('; ')}. The stand’s {live.limit.by} ends at {live.limit.amps.toFixed(0)} A.
     </p>
   {/if}
   <p role="status" class="min-h-6 text-sm">{live.doing}</p>

@@ -11,6 +11,8 @@
     ratedAmps: number;
   }
   const { bench, check, live, ratedAmps }: Props = $props();
+  /** Of its volts: further apart within a second is no regulating any more [our estimate]. */
+  const swinging = 0.02;
   let seen = $state.raw<Regulation>();
 
   const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
@@ -21,8 +23,6 @@
     return method.watched({ low: Math.min(...volts), high: Math.max(...volts) }, bench.setting.celsius);
   });
   const outcome = $derived(method?.outcomes.find(({ id }) => id === found));
-  /** Of its volts: further apart within a second is no regulating any more [our estimate]. */
-  const swinging = 0.02;
   const volts = (value: number) => formatQuantity(value, 'volts', 0.01);
   const spoken = $derived(
     seen ? `${volts(seen.light)} light, ${volts(seen.heavy)} heavy, ${volts(seen.back)} back` : '',

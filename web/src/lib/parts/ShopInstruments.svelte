@@ -2,6 +2,7 @@
   import { enhance } from '$app/forms';
   import { instrumentKinds, type ShopInstrument } from '$lib/instruments.ts';
   import type { ShopMeter } from '$lib/job.ts';
+  import Field from './Field.svelte';
 
   interface Props {
     instruments: readonly ShopInstrument[];
@@ -23,6 +24,8 @@
   });
   const problems = $derived(refused?.entry.id === editing?.id ? (refused?.problems ?? {}) : {});
 
+  const errorsOf = (name: string) => (problems[name] ? [problems[name]] : undefined);
+
   const fresh = (): Draft => ({
     id: crypto.randomUUID(),
     name: '',
@@ -40,21 +43,6 @@
     meter: meter ?? '',
   });
 </script>
-
-{#snippet field(name: 'name' | 'host' | 'port', label: string)}
-  <label class="flex flex-col">
-    {label}
-    <input
-      {name}
-      type="text"
-      class="input w-full"
-      autocomplete="off"
-      bind:value={editing![name]}
-      aria-invalid={problems[name] ? 'true' : undefined}
-    />
-    {#if problems[name]}<span role="alert" class="border-l-4 border-error px-2 text-sm">{problems[name]}</span>{/if}
-  </label>
-{/snippet}
 
 <section aria-label="Instruments at a port" class="mt-6">
   <h2 class="text-2xl font-semibold">Instruments at a port</h2>
@@ -98,26 +86,37 @@
     >
       <input type="hidden" name="id" value={editing.id} />
       <div class="grid gap-3 md:grid-cols-2">
-        {@render field('name', 'Name in the shop')}
+        <Field id="instrument-name" label="Name in the shop" errors={errorsOf('name')}>
+          {#snippet children(field)}
+            <input {...field} name="name" class="input w-full" autocomplete="off" bind:value={editing!.name} />
+          {/snippet}
+        </Field>
         <label class="flex flex-col">
           What it is
           <select name="kind" class="select w-full" bind:value={editing.kind}>
             {#each Object.entries(instrumentKinds) as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
           </select>
         </label>
-        {@render field('host', 'Name or address')}
-        {@render field('port', 'Port')}
+        <Field id="instrument-host" label="Name or address" errors={errorsOf('host')}>
+          {#snippet children(field)}
+            <input {...field} name="host" class="input w-full" autocomplete="off" bind:value={editing!.host} />
+          {/snippet}
+        </Field>
+        <Field id="instrument-port" label="Port" errors={errorsOf('port')}>
+          {#snippet children(field)}
+            <input {...field} name="port" class="input w-full" autocomplete="off" bind:value={editing!.port} />
+          {/snippet}
+        </Field>
         {#if editing.kind === 'multimeter'}
-          <label class="flex flex-col">
-            Accuracy as of
-            <select name="meter" class="select w-full" bind:value={editing.meter}>
-              {#each meters.filter(({ retired }) => !retired) as { known } (known.id)}
-                <option value={known.id}>{known.name}</option>
-              {/each}
-            </select>
-            {#if problems.meter}<span role="alert" class="border-l-4 border-error px-2 text-sm">{problems.meter}</span
-              >{/if}
-          </label>
+          <Field id="instrument-meter" label="Accuracy as of" errors={errorsOf('meter')}>
+            {#snippet children(field)}
+              <select {...field} name="meter" class="select w-full" bind:value={editing!.meter}>
+                {#each meters.filter(({ retired }) => !retired) as { known } (known.id)}
+                  <option value={known.id}>{known.name}</option>
+                {/each}
+              </select>
+            {/snippet}
+          </Field>
         {/if}
       </div>
       {#if problems.form}<p role="alert" class="border-l-4 border-error px-3 py-1">{problems.form}</p>{/if}

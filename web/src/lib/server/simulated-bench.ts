@@ -30,15 +30,21 @@ export async function enterStandIns(shopId: string): Promise<void> {
     .where(eq(technician.shopId, shopId))
     .then((people) => people.filter(({ role }) => role === 'lead'));
   if (!lead) return;
-  for (const [n, kind] of (Object.keys(instrumentKinds) as InstrumentKind[]).entries())
-    await saveInstrument(shopId, lead.id, {
+  for (const [n, kind] of (Object.keys(instrumentKinds) as InstrumentKind[]).entries()) {
+    const entry = {
       id: idOf(n + 1),
       name: names[kind],
       kind,
       host: '127.0.0.1',
       port: first + 1 + n,
       meter: kind === 'multimeter' ? 'bench' : null,
+    };
+    // Its name is taken or its meter out of use: the shop goes on without it.
+    await saveInstrument(shopId, lead.id, entry).catch((cause: Error) => {
+      if (!(cause instanceof Refused)) throw cause;
+      console.error(`${entry.name} is left out: ${cause.message}`);
     });
+  }
 }
 
 /** Puts the job's unit in the simulated vise, and the hands where they are wanted. */

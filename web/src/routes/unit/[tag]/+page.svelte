@@ -126,6 +126,7 @@
       {bench}
       {tag}
       simulated={data.simulated}
+      supply={data.instruments.find(({ kind }) => kind === 'supply')}
       instruments={data.instruments.filter(({ kind }) => kind === 'multimeter')}
     />
     <WorthDoing {bench}>{#snippet stopped()}{@render toVerdict()}{/snippet}</WorthDoing>

@@ -31,6 +31,7 @@
   const live = new StandInstruments(
     () => data.job.tag,
     () => data.instruments,
+    () => ({ profile: data.rules.stand, volts, foreseen }),
   );
   const tag = $derived(data.job.tag);
   const machine = $derived(data.job.machine);
@@ -96,9 +97,7 @@
         {live}
         {tag}
         {volts}
-        profile={data.rules.stand}
         bandwidthHertz={bench.meter?.bandwidthHertz}
-        {foreseen}
         simulated={data.simulated ? running.id : undefined}
       />
     {/if}
@@ -128,6 +127,7 @@
         {bench}
         {tag}
         simulated={data.simulated}
+        supply={data.instruments.find(({ kind }) => kind === 'supply')}
         instruments={data.instruments.filter(({ kind }) => kind === 'multimeter')}
       />
     {:else}
