@@ -36,8 +36,8 @@ describe('taking a unit in', () => {
     keys += 3;
     await page.fill('#model', 'Ferrolux 28-110');
     await page.waitForSelector('text=Filled in from the shelf');
-    expect(await page.inputValue('#volts')).equal('24');
-    expect(await page.inputValue('#amps')).match(/^110/);
+    expect(await page.inputValue('#ratedVolts')).equal('24');
+    expect(await page.inputValue('#ratedAmps')).match(/^110/);
     await press('Tab');
     await press('Tab');
     await type('Low');
@@ -52,9 +52,9 @@ describe('taking a unit in', () => {
     // Not on the shelf, but here before.
     await page.fill('#model', 'Railcar generator set, 24 V');
     await page.waitForSelector('text=Filled in as tag');
-    expect(await page.inputValue('#volts')).equal('24');
+    expect(await page.inputValue('#ratedVolts')).equal('24');
     await page.fill('#model', 'Railcar generator set, 240 V');
-    await until(async () => (await page.inputValue('#volts')) === '12', 'the usual build again');
+    await until(async () => (await page.inputValue('#ratedVolts')) === '12', 'the usual build again');
     expect(await page.locator('text=Filled in as tag').count()).equal(0);
   });
 

@@ -28,7 +28,7 @@ describe('the shelf', () => {
     await lead.goto(`${stand.url}/shelf/new`);
     await lead.fill('label:has-text("Model, as on the plate") input', 'Norvik 14-70');
     await save();
-    await lead.waitForSelector('text=Rated volts and amps are needed');
+    await lead.waitForSelector('text=Rated volts and rated current are needed');
     await lead.fill('label:has-text("Values typed now come from") input', 'rating plate');
     await lead.selectOption('[aria-label="Rated voltage"]', '12 V');
     await set('Rated current', '70');
@@ -68,8 +68,8 @@ describe('the shelf', () => {
     await lead.waitForSelector('#variant');
     expect(await lead.textContent('fieldset:has(#model)')).not.contain('28-110');
     await lead.selectOption('#variant', 'Late stator');
-    await lead.click('summary:has-text("Windings and brushes")');
-    expect(await lead.inputValue('#stator-pair')).equal('0.075');
+    await lead.click('summary:has-text("Figures of the model")');
+    expect(await lead.inputValue('#statorPairOhms')).equal('0.075');
     await lead.fill('#customer', 'Kelda Farm');
     await lead.selectOption('#complaint', 'low-charge');
     await lead.click('button:has-text("Check in and start")');

@@ -65,9 +65,9 @@ describe('finding the way', () => {
     await page.goto(`${stand.url}/check-in`);
     await page.waitForSelector('html[data-ready]');
     await page.fill('#model', 'Gull 70');
-    await page.fill('#amps', 'many');
-    expect(await page.textContent('#amps-told')).match(/not a number/);
-    await page.fill('#amps', '70');
+    await page.fill('#ratedAmps', 'many');
+    expect(await page.textContent('#ratedAmps-told')).match(/not a number/);
+    await page.fill('#ratedAmps', '70');
     await page.click('button:has-text("Check in and start")');
     await page.waitForSelector('#customer-told:has-text("Who does the unit belong to")');
     expect(await page.inputValue('#model')).equal('Gull 70');

@@ -4,46 +4,71 @@ import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { unitSession } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
-import { type ClawPole, clawPoleGeneric } from '../core/src/machines/index.ts';
+import { clawPoleGeneric, type Machine, starterGeneric } from '../core/src/machines/index.ts';
 import { seeded } from '../core/src/numeric/index.ts';
 import { HiddenUnit } from '../core/src/practice/index.ts';
 import { bench, hide, type Policy, type Reach, type Told } from '../core/test/hidden-units.ts';
-import { spreads, unseen } from '../core/test/spreads.ts';
+import { showing, spreads, starterShowing, starterSpreads, unseen } from '../core/test/spreads.ts';
 import { DeckedUnit } from '../core/test/spice/decked-unit.ts';
 import { wilson } from '../core/test/stories.ts';
 
 /** Chosen before the first run; a unit's own seed is one of them and its number. */
 const seeds = [20261125, 4180, 731];
 const meter = multimeterById('bench');
-const models: readonly (readonly [string, ClawPole])[] = [
+const alternators: readonly (readonly [string, Machine])[] = [
   ['12 V, star, silicon', { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' }],
   ['24 V, star, low-loss', { ...clawPoleGeneric(24, 80), connection: 'star', diodeKind: 'low-loss' }],
   ['12 V, delta, silicon', { ...clawPoleGeneric(12, 120), connection: 'delta', diodeKind: 'silicon' }],
   ['12 V, build not known', clawPoleGeneric(12, 65)],
 ];
+const starters: readonly (readonly [string, Machine])[] = [
+  ['12 V, direct drive', starterGeneric(12, 1.4, 'direct')],
+  ['12 V, planetary', starterGeneric(12, 1.1, 'planetary')],
+  ['24 V, reduction gear', starterGeneric(24, 5.5, 'reduction')],
+  ['12 V, inertia drive', starterGeneric(12, 0.9, 'inertia')],
+];
+/** What a shop without brake or torque arm can't do. */
+const underLoad = ['loaded-amps', 'loaded-rpm', 'loaded-drop', 'held-amps', 'held-volts', 'held-torque'];
 type Outcome = Told & { readonly model: string; readonly way: string };
 
 const [countText = '10000', how = '1'] = process.argv.slice(2);
 const inSpice = how === 'ngspice';
 const onStand = how === 'stand';
-const [count, scale] = [Number(countText), inSpice || onStand ? 1 : Number(how)];
+const ofStarters = how === 'starters';
+const models = ofStarters ? starters : alternators;
+const [count, scale] = [Number(countText), inSpice || onStand || ofStarters ? 1 : Number(how)];
 if (!Number.isInteger(count) || count < 1 || !(scale > 0)) {
   console.error(
-    `“${countText} ${how}”: give the number of units, and how many times wider they are strewn, or “ngspice” for units whose readings come from it, or “stand” for units that run too.`,
+    `“${countText} ${how}”: give the number of units, and how many times wider they are strewn, or “ngspice” for units whose readings come from it, or “stand” for units that run too, or “starters”.`,
   );
   process.exit(1);
 }
 /** The deck written by hand is of the first. */
 const studied = inSpice ? models.slice(0, 1) : models;
-const ways = (onStand ? (['at rest', 'and on the stand'] as const) : (['at rest'] as const)).flatMap((reach: Reach) =>
-  (['every check', 'the advice'] as const).map((policy: Policy) => ({
-    policy,
-    reach,
-    way: onStand ? `${policy} ${reach}` : policy,
-  })),
+interface Way {
+  readonly policy: Policy;
+  readonly reach: Reach;
+  readonly way: string;
+  /** Checks that the shop can't do. */
+  readonly without: readonly string[];
+}
+const reaches: readonly (Omit<Way, 'policy' | 'way'> & { readonly called: string })[] = onStand
+  ? [
+      { reach: 'at rest', called: ' at rest', without: [] },
+      { reach: 'and on the stand', called: ' and on the stand', without: [] },
+    ]
+  : ofStarters
+    ? [
+        { reach: 'at rest', called: ' without a loaded point', without: underLoad },
+        { reach: 'at rest', called: ' with loaded points', without: [] },
+      ]
+    : [{ reach: 'at rest', called: '', without: [] }];
+const ways = reaches.flatMap(({ reach, called, without }) =>
+  (['every check', 'the advice'] as const).map((policy): Way => ({ policy, reach, without, way: policy + called })),
 );
 /** On the stand nothing stays unseen. */
-const never = onStand ? [] : unseen;
+const never = onStand || ofStarters ? [] : unseen;
+const [strewn, ranges] = ofStarters ? [starterSpreads, starterShowing] : [spreads, showing];
 
 if (process.send) work();
 else void gather();
@@ -55,7 +80,7 @@ function work(): void {
     const session = unitSession(machine, 'none', [meter]);
     for (let i = m; i < count; i += studied.length) {
       if (Math.floor(i / studied.length) % of !== at) continue;
-      for (const { policy, reach, way } of ways) {
+      for (const { policy, reach, way, without } of ways) {
         // The same unit and the same luck for all.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
         const Unit = inSpice ? DeckedUnit : HiddenUnit;
@@ -63,11 +88,11 @@ function work(): void {
           random,
           session.opened.subject,
           meter,
-          hide(random, session.opened, never),
-          spreads,
+          hide(random, session.opened, never, ranges),
+          strewn,
           scale,
         );
-        process.send!({ ...bench(session, unit, meter, policy, reach, never), model, way } satisfies Outcome);
+        process.send!({ ...bench(session, unit, meter, policy, reach, never, without), model, way } satisfies Outcome);
       }
     }
   }
@@ -153,7 +178,7 @@ function report(outcomes: readonly Outcome[]): void {
   const minutesBy = ways.map(({ way }) => mean(outcomes.filter((one) => one.way === way).map((one) => one.minutes)));
   for (let n = 0; n < ways.length; n += 2)
     console.log(
-      `\nThe advice takes ${percent(minutesBy[n + 1]! / minutesBy[n]!)} of the minutes${onStand ? ` ${ways[n]!.reach}` : ''}.`,
+      `\nThe advice takes ${percent(minutesBy[n + 1]! / minutesBy[n]!)} of the minutes${reaches[n / 2]!.called}.`,
     );
   for (const { way } of ways) sayMissed(way, outcomes);
 }

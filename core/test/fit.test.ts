@@ -46,7 +46,7 @@ describe('the output curve', () => {
 
   /** Machines off their plate, read at speeds a bench reaches, and what they would give at 6,000 rpm. */
   function trials(count: number, statorSigma: number) {
-    const model = familyOf(machine).output(machine, build, [], statorSigma);
+    const model = familyOf(machine).generates!.output(machine, build, [], statorSigma);
     const normal = normalFrom(seeded(20261125));
     return Array.from({ length: count }, () => {
       const off = [0.1 * normal(), 0.12 * normal(), statorSigma * normal(), 0.3 * normal()];
@@ -74,7 +74,7 @@ describe('the output curve', () => {
     });
   }
   it('a plate’s figures come out at the plate’s point', () => {
-    const model = familyOf(machine).output(machine, build, [], 0.3);
+    const model = familyOf(machine).generates!.output(machine, build, [], 0.3);
     expect(model.amps({ rpm: 6000, volts: 13.5, celsius: 20 }, [0, 0, 0, 0])).closeTo(100, 3);
   });
   it('the shape tells a sound machine from one that lost a phase or has a short', () => {
@@ -86,7 +86,7 @@ describe('the output curve', () => {
     };
     const all = { sound: [], phase: hidden('stator-open:A', 1), short: hidden('diode-shorted:A+', 0.05) };
     const models = Object.entries(all).map(
-      ([name, faults]) => [name, familyOf(machine).output(machine, build, faults, 0.3)] as const,
+      ([name, faults]) => [name, familyOf(machine).generates!.output(machine, build, faults, 0.3)] as const,
     );
     for (const [truth, model] of models) {
       const points = [1800, 2400, 3200, 4500].map((rpm) => ({
@@ -103,6 +103,9 @@ describe('the output curve', () => {
     }
   });
   it('asks for a point', () => {
-    expect(() => outputCurve(familyOf(machine).output(machine, build, [], 0.3), [])).throw(RangeError, /needs a point/);
+    expect(() => outputCurve(familyOf(machine).generates!.output(machine, build, [], 0.3), [])).throw(
+      RangeError,
+      /needs a point/,
+    );
   });
 });

@@ -1,5 +1,5 @@
 import { type Session, type TapeReading } from '../src/assess/index.ts';
-import { setupMinutes } from '../src/advice/index.ts';
+import { isRun, setupMinutes } from '../src/advice/index.ts';
 import type { Belief, Case } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
@@ -16,19 +16,24 @@ const single = 0.55;
 const mostReadings = 160;
 
 /** From slight to bad. A fault with grades needs its range among the study's own figures. */
-export function severitiesOf({ species, severity: { grades } }: Fault): readonly [number, number] {
-  const range = showing[species] ?? (grades.length === 1 ? ([grades[0]!, grades[0]!] as const) : undefined);
+export function severitiesOf({ species, severity: { grades } }: Fault, ranges = showing): readonly [number, number] {
+  const range = ranges[species] ?? (grades.length === 1 ? ([grades[0]!, grades[0]!] as const) : undefined);
   if (!range) throw new Error(`the study doesn’t say how bad “${species}” may be`);
   return range;
 }
 
 /** Nothing, one fault or two on different parts, as they are met; severities strewn over all grades. */
-export function hide(random: () => number, { faults }: Case, never: readonly string[] = unseen): Hidden[] {
+export function hide(
+  random: () => number,
+  { faults }: Case,
+  never: readonly string[] = unseen,
+  ranges = showing,
+): Hidden[] {
   const can = faults.filter(({ species }) => !never.includes(species));
   const pick = (from: readonly Fault[]): Hidden => {
     let left = random() * from.reduce((sum, fault) => sum + fault.weight, 0);
     const fault = from.find(({ weight }) => (left -= weight) <= 0) ?? from[0]!;
-    const [low, high] = severitiesOf(fault);
+    const [low, high] = severitiesOf(fault, ranges);
     return { fault, severity: low * (high / low) ** random() };
   };
   const roll = random();
@@ -61,6 +66,8 @@ export function bench(
   policy: Policy,
   reach: Reach = 'at rest',
   never: readonly string[] = unseen,
+  /** Checks that this shop can't do. */
+  without: readonly string[] = [],
 ): Told {
   const { opened } = session;
   const tape: TapeReading[] = [];
@@ -73,9 +80,9 @@ export function bench(
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
   // Nobody solders twice: all that is done closed comes first, then what is done opened.
-  const stand = opened.subject.assemblies.find((state) => state.running)!.id;
+  const stand = opened.subject.assemblies.find((state) => state.whenThere)?.id;
   const atRest = opened.checks
-    .filter((check) => check.assembly !== stand)
+    .filter((check) => check.assembly !== stand && !without.includes(check.id))
     .sort((a, b) => setupMinutes(opened, 'closed', a.assembly) - setupMinutes(opened, 'closed', b.assembly));
   const onStand = opened.checks.filter((check) => check.assembly === stand);
   const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20 });
@@ -86,10 +93,16 @@ export function bench(
       return opened.checks.find(({ id }) => id === doubted.check);
     }
     if (policy === 'every check')
-      return (assembly === stand ? onStand : atRest).find(({ id }) => !tape.some(({ check }) => check === id));
+      return (assembly === stand ? onStand : atRest).find(
+        (check) => !tape.some((taken) => taken.check === check.id) && mayTake(check),
+      );
     const outlook = session.outlook(situation());
-    return outlook.stop ? undefined : opened.checks.find(({ id }) => id === outlook.next[0]?.check);
+    const best = outlook.next.find(({ check }) => !without.includes(check));
+    return outlook.stop ? undefined : opened.checks.find(({ id }) => id === best?.check);
   };
+  /** Nothing is fed against a red light. */
+  const mayTake = (check: Check): boolean =>
+    assembly === stand || !isRun(opened, check) || session.diagnose(situation()).gate?.green !== false;
   /** Does what the light still asks for; whether it is green then. */
   const mayRun = (): boolean => {
     const { gate } = session.diagnose(situation());
@@ -104,7 +117,7 @@ export function bench(
     }
   };
   takeAll();
-  if (reach === 'and on the stand' && mayRun()) {
+  if (reach === 'and on the stand' && stand && mayRun()) {
     minutes += setupMinutes(opened, assembly, stand);
     assembly = stand;
     takeAll();

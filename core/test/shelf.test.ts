@@ -185,7 +185,7 @@ describe('the shelf at the door', () => {
     [
       'no volts',
       { ...model('A'), facts: from('s', { ratedAmps: 90 }) },
-      'facts.ratedVolts: Rated volts and amps are needed: they stand on the plate',
+      'facts.ratedVolts: Rated volts and rated current are needed: they stand on the plate',
     ],
     [
       'a variant that can’t be',

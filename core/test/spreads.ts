@@ -62,3 +62,49 @@ export const showing: Readonly<Record<string, readonly [number, number]>> = {
   'stator-turns': [0.2, 0.6],
   'rotor-turns': [0.45, 0.9],
 };
+
+/** The same for starters. */
+export const starterSpreads: Strewing = {
+  resistors: { motor: 0.3, 'pull-in': 0.25, 'hold-in': 0.25 },
+  logs: {
+    brushes: 0.8,
+    contacts: 1,
+    'insulation-contacts': 3,
+    'insulation-main-case': 3,
+    'insulation-field-case': 3,
+    'insulation-armature-core': 3,
+  },
+  junctions: {},
+  running: { flux: 0.2, drag: 0.55, saturation: 0.6, cells: 0.03, battery: 0.6 },
+  celsius: 8,
+  leads: 0.05,
+  /** Beyond is what the study calls a fault. */
+  within: {
+    'insulation-contacts': [1e-2, Infinity],
+    'insulation-main-case': [0.2, Infinity],
+    'insulation-field-case': [0.2, Infinity],
+    'insulation-armature-core': [0.2, Infinity],
+    motor: [0.6, Infinity],
+  },
+  slips: 0.01,
+};
+
+/** How bad a starter's hidden faults are. */
+export const starterShowing: Readonly<Record<string, readonly [number, number]>> = {
+  'pull-in-turns': [0.35, 0.9],
+  'hold-in-turns': [0.35, 0.9],
+  'contacts-burnt': [0.006, 0.08],
+  'armature-turns': [1, 4],
+  'armature-core': [0.03, 3e6],
+  'brush-worn': [0.006, 1e7],
+  'commutator-dirty': [0.004, 0.04],
+  'field-turns': [0.2, 0.7],
+  'field-case': [0.03, 3e6],
+  'magnets-weak': [0.12, 0.4],
+  'bushes-worn': [1.8, 5],
+  'shaft-rubs': [2, 8],
+  'gears-worn': [1.3, 2],
+  'terminals-burnt': [0.005, 0.05],
+  'main-case': [0.03, 3e6],
+  'bench-battery-weak': [1.6, 4],
+};

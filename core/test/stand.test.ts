@@ -150,7 +150,7 @@ describe('the run stand: equal phases', () => {
     expect(amps('stator-turns:C', 0.2)).closeTo(amps('stator-turns:A', 0.2), 0.005 * amps('stator-turns:A', 0.2));
   });
   it('a sound machine gives its rated amps at the rating’s point, cold, by its own regulator (ISO 8854, from memory)', () => {
-    const { rpm, volts } = familyOf(machine).rating(machine);
+    const { rpm, volts } = familyOf(machine).generates!.rating(machine);
     const cold = { windings: 23, diodes: 23 };
     const run = clawPoleRun(machine, build, [], { ...stand, rpm, batteryVolts: volts, celsius: cold, field: 'own' });
     expect(run.amps.mean).closeTo(machine.ratedAmps, 0.01 * machine.ratedAmps);
@@ -186,7 +186,7 @@ describe('the run stand: which diode was lost, by trace and phase tap', () => {
       it(`${connection}, ${ratedVolts} V: each of the six is named from 1 800 to 6 000 rpm, light and heavy; nothing else is`, () => {
         const own: ClawPole = { ...machine, ...clawPoleGeneric(ratedVolts, 90), connection };
         const family = familyOf(own);
-        const spin = family.spin(own);
+        const spin = family.generates!.spin(own);
         const sets = ratedVolts / 12;
         const named = (fault: string, rpm: number, ohms: number) => {
           const there = family.faults(own).filter(({ id }) => id === fault);

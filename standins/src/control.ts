@@ -27,7 +27,7 @@ const handsSchema = object({
   assembly: string().max(40).default('closed'),
   jumper: boolean().default(false),
 });
-const unitSchema = object({ tag: number().integer().required(), machine: machineSchema.required() });
+const unitSchema = object({ tag: number().integer().required(), machine: machineSchema });
 const instrumentSchema = object({
   name: string<InstrumentName>().oneOf(instrumentNames).required(),
   on: boolean(),

@@ -1,11 +1,15 @@
-import { familyOf, type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
+import { familyOf, clawPoleGeneric, type Machine, starterGeneric } from '@refectum/core/machines';
 import { expect } from 'chai';
 import { tagCode, tagFromCode, overrode } from '../src/lib/job.ts';
 import { keys } from '../src/lib/keys.ts';
-import { planOf, planSize } from '../src/lib/parts/anatomy-plan.ts';
+import { planOf } from '../src/lib/parts/anatomy-plan.ts';
 import { checkInSchema, decisionSchema } from '../src/lib/schemas.ts';
 
-const machines: Record<string, ClawPole> = {
+const machines: Record<string, Machine> = {
+  'starter, direct drive': starterGeneric(12, 1.4, 'direct'),
+  'starter, reduction gear': starterGeneric(24, 5.5, 'reduction'),
+  'starter, magnets': starterGeneric(12, 1.1, 'planetary'),
+  'starter, inertia drive': starterGeneric(12, 0.9, 'inertia'),
   'star, six diodes': { ...clawPoleGeneric(12, 90), connection: 'star' },
   'delta, supply side': { ...clawPoleGeneric(24, 90), connection: 'delta', regulatorSide: 'supply' },
   'eight diodes, no exciter diodes': {
@@ -31,8 +35,8 @@ describe('the anatomy', () => {
         for (const node of [check.method.setup.red, check.method.setup.black]) {
           const at = plan.nodes[node];
           expect(at, `${check.id}: ${node}`).not.equal(undefined);
-          expect(at!.x).within(0, planSize.width);
-          expect(at!.y).within(0, planSize.height - 56);
+          expect(at!.x).within(0, plan.size.width);
+          expect(at!.y).within(0, plan.size.height - 56);
         }
       }
     });

@@ -102,6 +102,7 @@ describe('a model as it is typed', () => {
   it('names every problem at its place, and understands the rest', () => {
     const read = modelOf({
       name: '',
+      family: 'claw-pole',
       cells: { ratedVolts: { text: '12 V', source: 'plate' }, ratedAmps: { text: 'x', source: '' } },
       variants: [{ name: 'Late', tell: '', cells: { rotorOhms: { text: '3', source: '' } } }],
       traps: [{ about: 'rating', say: 'Look.', source: '' }],
@@ -113,6 +114,7 @@ describe('a model as it is typed', () => {
   it('empty variants, traps and cells are nobody’s', () => {
     const read = modelOf({
       name: 'A',
+      family: 'claw-pole',
       cells: {
         ratedVolts: { text: '12', source: 'p' },
         ratedAmps: { text: '70', source: 'p' },
@@ -129,7 +131,7 @@ describe('a model as it is typed', () => {
   });
   it('what the machine is decides what else there is: exciter diodes have a price where there are some', () => {
     const priced = (exciterDiodes: string) =>
-      factsOfDraft({ cells: { exciterDiodes: { text: exciterDiodes, source: '' } } }).some(
+      factsOfDraft({ family: 'claw-pole', cells: { exciterDiodes: { text: exciterDiodes, source: '' } } }).some(
         ({ id }) => id === 'price.exciter-diodes',
       );
     expect([priced('three'), priced('none')]).deep.equal([true, false]);

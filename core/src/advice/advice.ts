@@ -52,17 +52,22 @@ export function setupMinutes(opened: Case, from: string, to: string): number {
 const scouts = 24;
 const weighedFully = 12;
 
-/** What to check next, best first, among the checks not done yet. */
+/** What to check next, best first, among the checks not done yet. `mayRun`: whether nothing forbids it to run. */
 export function advise(
   opened: Case,
   belief: Belief,
   conditions: Conditions,
   done: ReadonlySet<string>,
   assembly: string,
+  mayRun = true,
 ): Advice {
   const members = ensembleOf(opened, belief);
   const open = opened.checks.filter(
-    (check) => !done.has(check.id) && check.method.kind !== 'leads' && isOpen(opened, check, assembly),
+    (check) =>
+      !done.has(check.id) &&
+      check.method.kind !== 'leads' &&
+      isOpen(opened, check, assembly) &&
+      (mayRun || !isRun(opened, check)),
   );
   const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
   const roughly = open.map(weigh(members.slice(0, scouts))).sort(byScore);
@@ -86,9 +91,13 @@ export function advise(
 type Weighed = Omit<Advised, 'between'>;
 const byScore = (a: Weighed, b: Weighed): number => b.score - a.score;
 
-/** What is done on the stand is weighed there alone. */
+/** What is done on some stands is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
-  assembly === now || !subject.assemblies.some(({ id, running }) => id === assembly && running);
+  assembly === now || !subject.assemblies.some(({ id, whenThere }) => id === assembly && whenThere);
+
+/** Whether a check is done while the unit runs. */
+export const isRun = ({ subject }: Case, { assembly }: Check): boolean =>
+  subject.assemblies.some(({ id, running }) => id === assembly && running);
 
 /** How one check is weighed. */
 function weigher(

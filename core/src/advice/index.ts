@@ -1,2 +1,2 @@
-export { type Advice, type Advised, type ToldApart, advise, isOpen, setupMinutes } from './advice.ts';
+export { type Advice, type Advised, type ToldApart, advise, isOpen, isRun, setupMinutes } from './advice.ts';
 export { type Hidden, hiddenFaults } from './hidden.ts';

@@ -4,7 +4,7 @@ import type { Gate } from './assessment.ts';
 /** A danger less likely than this doesn't stop a run [our estimate]. */
 const bearable = 0.05;
 
-/** Whether the unit may run on the stand, by what was read at rest. Undefined for what never runs there. */
+/** Whether the unit may run, on the stand or clamped, by what was read at rest. Undefined for what never runs there. */
 export function gateOf(opened: Case, belief: Belief, readings: readonly Reading[]): Gate | undefined {
   const { standRules } = opened.subject;
   if (!standRules) return undefined;

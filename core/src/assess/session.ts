@@ -1,4 +1,4 @@
-import { type Advice, advise, hiddenFaults, isOpen } from '../advice/index.ts';
+import { type Advice, advise, hiddenFaults, isOpen, isRun } from '../advice/index.ts';
 import {
   type Belief,
   beliefAfter,
@@ -30,6 +30,7 @@ import { type Complaint, kinOf, type Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type {
   Apart,
+  Gate,
   AssessedVerdict,
   Assessment,
   Diagnosis,
@@ -156,10 +157,13 @@ export class Session {
     const known = this.#advice.get(belief);
     const done = new Set(readings.map((reading) => reading.check.id));
     const key = JSON.stringify([situation.assembly, situation.meter, situation.celsius, [...done]]);
-    const advice = known?.key === key ? known.advice : advise(opened, belief, conditions, done, situation.assembly);
+    const gate = gateOf(opened, belief, readings);
+    const danger = gate?.reasons.some(({ check }) => check === undefined) ?? false;
+    const advice =
+      known?.key === key ? known.advice : advise(opened, belief, conditions, done, situation.assembly, !danger);
     this.#advice.set(belief, { key, advice });
     return {
-      next: nextChecks(opened, advice, readings, conditions.meter),
+      next: nextChecks(opened, advice, readings, conditions.meter, gate),
       stop: stopReason(opened, advice),
       apart: apartOf(opened, belief, advice),
     };
@@ -347,8 +351,14 @@ function partsOf(opened: Case, belief: Belief): Assessment['parts'] {
   return opened.subject.parts.map(({ id, name }) => ({ id, name, ...words.get(id)! }));
 }
 
-/** The best checks; before a low resistance is measured, the leads' null comes first. */
-function nextChecks(opened: Case, advice: Advice, readings: readonly Reading[], meter: Multimeter): NextCheck[] {
+/** The best checks; before a low resistance is measured, the leads' null comes first, and before a run what its light asks for. */
+function nextChecks(
+  opened: Case,
+  advice: Advice,
+  readings: readonly Reading[],
+  meter: Multimeter,
+  gate: Gate | undefined,
+): NextCheck[] {
   const next = advice.checks.slice(0, 8).map(({ check, bits, setupMinutes, between }) => ({
     check: check.id,
     name: check.name,
@@ -358,6 +368,19 @@ function nextChecks(opened: Case, advice: Advice, readings: readonly Reading[], 
     reason: adviceText(opened, check, setupMinutes, between),
   }));
   const best = advice.checks[0]?.check;
+  const asked = best && isRun(opened, best) ? (gate?.reasons.flatMap(({ check }) => check ?? []) ?? []) : [];
+  const before = asked.map((id): NextCheck => {
+    const { name, minutes } = checkOf(opened, id);
+    return {
+      check: id,
+      name,
+      minutes,
+      setupMinutes: 0,
+      bits: 0,
+      reason: `Before it runs (${best!.name}); ${minutes} min.`,
+    };
+  });
+  if (before.length) return [...before, ...next.filter(({ check }) => !asked.includes(check))];
   const nulled = readings.some((r) => r.check.method.kind === 'leads' && r.meter.id === meter.id);
   const leads = opened.checks.find((check) => check.method.kind === 'leads');
   if (!best || !leads || nulled || !needsNull(best)) return next;

@@ -37,6 +37,14 @@ export function severityText(severity: Severity, estimate: SeverityEstimate | un
     const percent = (share: number) => Math.round(100 * Math.min(share, 1));
     return `about ${percent(estimate.middle)} % of the turns (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
   }
+  if (severity.unit === 'share') {
+    const percent = (share: number) => Math.round(100 * Math.min(share, 1));
+    return `about ${percent(estimate.middle)} % (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
+  }
+  if (severity.unit === 'times') {
+    const times = (value: number) => Number(value.toPrecision(2));
+    return `about ${times(estimate.middle)} times (${times(estimate.low)} to ${times(estimate.high)})`;
+  }
   const { unit } = severity;
   const shown = (value: number) => formatQuantity(value, unit);
   return `about ${shown(estimate.middle)} (${shown(estimate.low)} to ${shown(estimate.high)})`;

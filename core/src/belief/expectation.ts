@@ -91,9 +91,10 @@ export function faultBand(
   return prediction.kind === 'number' ? bandOf(check, prediction, belief.states[best.b]![best.p]!) : undefined;
 }
 
-/** More megohms are never worse, nor more amperes of output. */
+/** More megohms are never worse, nor more of what a check says so of. */
 const isNeverTooHigh = ({ method }: Check): boolean =>
-  (method.kind === 'meter' && method.isolation === true) || (method.kind === 'run' && method.setup.shows === 'output');
+  (method.kind === 'meter' && method.isolation === true) ||
+  (method.kind === 'run' && method.setup.moreIsBetter === true);
 
 function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Conditions): Limits[] {
   const { instruments } = opened.dimensions;

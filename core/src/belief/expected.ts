@@ -3,11 +3,12 @@ import type { Circuit, Edit, ElementValues, Sensitivity, SpreadKind } from '../c
 import {
   benchSupply,
   countSigma,
-  currentClamp,
   gainSigma,
   measure,
   type Multimeter,
   rangeFor,
+  type RunInstrument,
+  runRanges,
   type Setup,
   type Shown,
 } from '../instruments/index.ts';
@@ -131,10 +132,13 @@ export function expectedByRun(
   const { value, moves, sigma } = at(0);
   const dy = scaleSlope(value, check.unit);
   for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;
-  const range = setup.shows === 'output' ? rangeFor(currentClamp, value) : rangeFor(meter.volts, value);
-  slope[dimensions.index.get(setup.shows === 'output' ? 'clamp' : `volts@${meter.id}`)!] = value * dy;
+  const ranges = runRanges(setup.instrument, meter);
+  const range = rangeFor(ranges, value);
+  const gain = gainOf(setup.instrument, meter);
+  if (gain) slope[dimensions.index.get(gain)!] = value * dy;
+  const own = gain ? 0 : gainSigma(range) * value;
   const middle = toScale(value, check.unit);
-  const noise = (Math.hypot(countSigma(range), sigma) * dy) ** 2;
+  const noise = (Math.hypot(countSigma(range), sigma, own) * dy) ** 2;
   const bends = faults.map(({ sigma: cell, focus: { at: off, width } }, n): Bend => {
     if (cell === 0) return straight;
     const beside = (by: number) => toScale(at(by * width * cell).value, check.unit) - middle;
@@ -144,8 +148,8 @@ export function expectedByRun(
   });
   const bend = sumOf(bends);
   const noiseVariance = noise + bend.variance;
-  const top = toScale((setup.shows === 'output' ? currentClamp : meter.volts).at(-1)!.fullScale, check.unit);
-  const span = setup.shows === 'output' ? toScale(range.fullScale, check.unit) : liveVolts;
+  const top = toScale(ranges.at(-1)!.fullScale, check.unit);
+  const span = setup.instrument === 'voltmeter' ? liveVolts : toScale(range.fullScale, check.unit);
   return {
     kind: 'number',
     mean: middle + bend.shift,
@@ -156,6 +160,10 @@ export function expectedByRun(
     bend: straight,
   };
 }
+
+/** The gain that all readings of an instrument share; a tachometer's and a torque arm's are met too seldom to be learnt. */
+const gainOf = (instrument: RunInstrument, meter: Multimeter): string | undefined =>
+  instrument === 'clamp' ? 'clamp' : instrument === 'voltmeter' ? `volts@${meter.id}` : undefined;
 
 /** What two faults make of a running unit, as far as each by itself tells: their effects on the comparison scale add up. */
 export function runTogether(

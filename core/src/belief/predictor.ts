@@ -151,6 +151,8 @@ export class Predictor {
     };
     const { severity } = this.#dimensions;
     const [first, second] = felt;
+    if (first && second && this.#subject.runsPairs)
+      return expectedByRun(check, this.#faultsAt(particle, felt), run, meter, this.#dimensions);
     if (first && second) return runTogether(alone([]), [alone([first]), alone([second])], severity);
     const found = alone(felt);
     if (!first || first.slot === 0) return found;

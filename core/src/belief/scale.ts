@@ -1,11 +1,12 @@
 import type { Unit } from '../quantity/index.ts';
 
 /** Below this, in the unit, the scale is linear. */
-const knee: Partial<Record<Unit, number>> = { ohms: 1, amps: 0.1 };
+const knee: Partial<Record<Unit, number>> = { ohms: 1, amps: 0.1, rpm: 50, newtonMetres: 0.5 };
 
 /**
- * The scale readings are compared on. Ohms and amps go through asinh: linear below an ohm or a tenth of an ampere,
- * where counts decide, logarithmic above, where leaks and drains spread over decades. Everything else is linear.
+ * The scale readings are compared on. Ohms, amps, speed and torque go through asinh: linear below an ohm, a tenth
+ * of an ampere and the like, where counts decide, logarithmic above, where leaks and drains spread over decades and what
+ * turns is off by a share of itself. Everything else is linear.
  */
 export function toScale(value: number, unit: Unit): number {
   const k = knee[unit];

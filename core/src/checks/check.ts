@@ -1,4 +1,4 @@
-import type { Setup } from '../instruments/index.ts';
+import type { RunInstrument, Setup } from '../instruments/index.ts';
 import type { Unit } from '../quantity/index.ts';
 import type { Orders } from '../waveform/index.ts';
 
@@ -30,13 +30,15 @@ export interface LowAndHigh {
   readonly high: number;
 }
 
-/** What a unit on the stand is run against, its field full, and what is read meanwhile. */
+/** What a running unit is held to, and what is read of it meanwhile. */
 export interface RunSetup {
-  readonly rpm: number;
-  /** Held between output post and case by load and battery. */
-  readonly volts: number;
-  /** Amperes from the output post, or mean volts of the phase tap against the case. */
-  readonly shows: 'output' | 'tap';
+  /** Speed, volts at its post, torque at its shaft: what stand, load and brake hold. */
+  readonly held: { readonly rpm?: number; readonly volts?: number; readonly newtonMetres?: number };
+  /** What is read, by its family's own name. */
+  readonly shows: string;
+  readonly instrument: RunInstrument;
+  /** More of it is never worse. */
+  readonly moreIsBetter?: true;
 }
 
 /** A phase tap's trace over the same periods as another's. */

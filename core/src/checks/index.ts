@@ -15,4 +15,5 @@ export {
   type TwinPair,
   type Word,
 } from './check.ts';
+export { leadsNull } from './leads.ts';
 export { findingCheck, meterCheck, type Odds } from './make.ts';

@@ -6,3 +6,22 @@ export {
   type OutputModel,
   type OutputPoint,
 } from './output-curve.ts';
+export {
+  type ArmatureCoil,
+  fluxAt,
+  type Motor,
+  motorCurve,
+  type MotorLoad,
+  motorPeak,
+  type MotorRun,
+  motorRun,
+  type MotorSource,
+} from './motor.ts';
+export {
+  type FittedMotor,
+  type Interval,
+  type MotorPoint,
+  type MotorPriors,
+  motorThrough,
+  scaledMotor,
+} from './motor-fit.ts';

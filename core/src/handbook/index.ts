@@ -11,3 +11,4 @@ export { type BrushLeft, brushLeft } from './brush.ts';
 export { driveWatts, mostAmps, type StandLimiter, standLimit, type StandProfile, usualEfficiency } from './drive.ts';
 export { awgSquare, cableDrop, type CableDrop, dropAtRated, type Gauge, metricGauges } from './cable.ts';
 export { batteryAlone, gassing, setPoint, twoContact, type TwoContactFinding, twoContactSteps } from './two-contact.ts';
+export { type HeatRun, heatLeft } from './motor-heat.ts';

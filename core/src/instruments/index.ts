@@ -10,5 +10,14 @@ export {
   rangeFor,
   readingSigma,
 } from './multimeter.ts';
-export { benchSupply, currentClamp, insulationTester, lampAmps, testLamp, type TestLamp } from './others.ts';
+export {
+  benchSupply,
+  currentClamp,
+  insulationTester,
+  lampAmps,
+  type RunInstrument,
+  runRanges,
+  testLamp,
+  type TestLamp,
+} from './others.ts';
 export { flicker, type Hold, type Sample, Steadiness } from './steady.ts';

@@ -1,4 +1,4 @@
-import type { Range } from './multimeter.ts';
+import type { Multimeter, Range } from './multimeter.ts';
 
 /** Filament test lamp: I = I0·v·(v² + va²)^((p−1)/2), v = V/V0; cold resistance a twelfth of hot [from memory]. */
 export interface TestLamp {
@@ -34,6 +34,20 @@ export const currentClamp: readonly Range[] = [
   { fullScale: 60, step: 0.01, percent: 2, counts: 10 },
   { fullScale: 1500, step: 1, percent: 2.5, counts: 5 },
 ];
+
+/** Tachometer on a shaft's end or by its mark: ±0.5 % and a turn [from memory]. */
+const tachometer: readonly Range[] = [{ fullScale: 100_000, step: 1, percent: 0.5, counts: 1 }];
+/** A brake's arm on a spring or a cell: ±2 % and a tenth [from memory]. */
+const torqueArm: readonly Range[] = [{ fullScale: 500, step: 0.1, percent: 2, counts: 1 }];
+
+/** What something that runs is read with. */
+export type RunInstrument = 'clamp' | 'voltmeter' | 'tachometer' | 'torque arm';
+
+export function runRanges(instrument: RunInstrument, meter: Multimeter): readonly Range[] {
+  if (instrument === 'clamp') return currentClamp;
+  if (instrument === 'voltmeter') return meter.volts;
+  return instrument === 'tachometer' ? tachometer : torqueArm;
+}
 
 /** Bench supply with a series resistor: about 5 A into a near short [from memory]. */
 export const benchSupply = { volts: 12.6, seriesOhms: 2.4, relativeSigma: 0.03 } as const;

@@ -11,8 +11,12 @@ export interface Choice {
 export interface Fact {
   readonly id: string;
   readonly name: string;
+  /** Not every machine's is known; a fact of a machine that isn't so must be. */
+  readonly optional?: true;
+  /** Seldom looked at when a unit comes in. */
+  readonly aside?: true;
   readonly kind:
-    | { readonly unit: Unit }
+    | { readonly unit: Unit; readonly least?: number; readonly most?: number }
     | { readonly choices: readonly Choice[] }
     | { readonly money: true }
     | { readonly longest: number };

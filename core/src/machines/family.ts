@@ -1,6 +1,6 @@
-import type { Check, Odds, PresentFault, RunSetup } from '../checks/index.ts';
+import type { Check, Odds, Outcome, PresentFault, RunSetup } from '../checks/index.ts';
 import type { Celsius, Edit, Network } from '../circuit/index.ts';
-import type { OutputModel } from '../curves/index.ts';
+import type { Motor, MotorPoint, MotorPriors, MotorSource, OutputModel } from '../curves/index.ts';
 import type { Orders } from '../waveform/index.ts';
 import type { Fact } from './fact.ts';
 
@@ -37,7 +37,7 @@ export interface Variant<M> {
 
 /** How bad a fault is. One grade: it is there or not. Several: cells of equal width in ln(severity). */
 export interface Severity {
-  readonly unit: 'ohms' | 'volts' | 'turns' | 'none';
+  readonly unit: 'ohms' | 'volts' | 'turns' | 'share' | 'times' | 'none';
   readonly grades: readonly number[];
 }
 
@@ -108,6 +108,9 @@ export interface Run {
   readonly trace: { readonly amps: Float64Array; readonly volts: Float64Array; readonly tap: Float64Array };
 }
 
+/** What an instrument shows on a running machine whose quantities are off by so much; a practice unit's readings. */
+export type Shows = (build: Build, setup: RunSetup, faults: readonly RunningFault[], off: Off) => number;
+
 /** Spins one machine whose quantities are off by so much, its own regulator at work or bypassed. */
 export type Spin = (
   build: Build,
@@ -145,6 +148,8 @@ export interface Part {
   readonly name: string;
   /** The item bought to replace it: several diodes are one rectifier. */
   readonly item: string;
+  /** Of the bench, not of the unit: no course for the unit mends it. */
+  readonly ofBench?: true;
 }
 
 export interface Item {
@@ -165,8 +170,10 @@ export interface AssemblyState {
   readonly id: string;
   readonly name: string;
   readonly minutes: number;
-  /** On the stand: what is done there is advised once the machine is there, never before. */
+  /** It runs there, and needs a green light first. */
   readonly running?: true;
+  /** What is done there is advised once the machine is there, never before. */
+  readonly whenThere?: true;
 }
 
 /** The state that a machine comes in. */
@@ -197,8 +204,11 @@ export interface Subject {
   readonly network: (build: Build, assembly: string) => Network;
   /** For what is read while it runs; a subject without such checks has none. */
   readonly run?: Runner;
-  /** One machine on a stand, as all its instruments see it. */
-  readonly spin?: Spin;
+  /** Two faults at once are run as such, where a run costs next to nothing; else put together from one and one. */
+  readonly runsPairs?: true | undefined;
+  readonly shows?: Shows;
+  /** One machine that generates on a stand, as all its instruments see it. */
+  readonly spin?: Spin | undefined;
   readonly standRules?: StandRules;
   readonly nuisances: (build: Build) => readonly Nuisance[];
   readonly parts: readonly Part[];
@@ -227,8 +237,59 @@ export interface OnVehicle {
   readonly regulatedVolts?: number;
   /** Between output post and case at rest, in ohms: grades. */
   readonly leakOhms?: readonly number[];
+  /** What it does to the vehicle's own circuit. */
+  readonly edits?: readonly Edit[] | undefined;
   /** Chances of the outcomes of the vehicle's checks by eye, ear and hand, by the check's id; as usual where none are given. */
   readonly odds?: Odds;
+}
+
+/** What must hold between the facts of a machine; `say` is what is told where it doesn't. */
+export interface Rule<M> {
+  readonly name: string;
+  readonly holds: (machine: M) => boolean;
+  readonly say: string;
+}
+
+/** What a family of generators has beside. */
+export interface Generates<M> {
+  readonly spin: (machine: M) => Spin;
+  /** Where its rated amps hold. */
+  readonly rating: (machine: M) => { readonly rpm: number; readonly volts: number; readonly amps: number };
+  /** Its output against speed. `statorSigma`: how well the winding's resistance is known, relative, if better than the plate. */
+  readonly output: (machine: M, build: Build, faults: readonly RunningFault[], statorSigma?: number) => OutputModel;
+  /** The sound machine's shape first. */
+  readonly outputShapes: readonly OutputShape[];
+}
+
+/** A check and what it showed. */
+export interface Read {
+  readonly check: string;
+  readonly outcome: Outcome;
+}
+
+/** How amperes and speed lie beside those of a sound machine, and what that points to. */
+export interface NoLoadWord {
+  readonly amps: string;
+  readonly speed: string;
+  readonly pointsTo: string;
+}
+
+/** What a family of motors has beside. */
+export interface Drives<M> {
+  /** The machine as its plate has it, less what faults do to it; at a temperature of its windings. */
+  readonly motor: (machine: M, faults: readonly RunningFault[], celsius: number) => Motor;
+  readonly priors: MotorPriors;
+  /** The bench battery of a machine's volts, and the one that its power is rated on. */
+  readonly battery: (machine: M) => MotorSource;
+  readonly ratedOn: (machine: M) => MotorSource;
+  /** Rated power at the pinion, W. */
+  readonly ratedWatts: (machine: M) => number;
+  /** The points of its curve among what was read. */
+  readonly points: (machine: M, readings: readonly Read[]) => readonly MotorPoint[];
+  /** What the trade's table says of a run without load, beside which the belief's suspects stand. */
+  readonly noLoad: (machine: M, point: MotorPoint, celsius: number) => NoLoadWord | undefined;
+  /** The sound machine first. */
+  readonly shapes: readonly OutputShape[];
 }
 
 /** A family of machines: all that the rest of the core knows of one. `M` is its parameter type. */
@@ -238,8 +299,14 @@ export interface Family<M> {
   readonly complaints: readonly Complaint[];
   /** What describes a machine, by the names of its parameters. */
   readonly facts: readonly Fact[];
-  /** A machine of which only the plate is known. */
-  readonly usual: (ratedVolts: 12 | 24, ratedAmps: number) => M;
+  /** What of a machine must hold beside the ranges of its facts. */
+  readonly rules: readonly Rule<M>[];
+  /** The fact that says how large a machine is, and of which size most are. */
+  readonly size: { readonly fact: string & keyof M; readonly usual: number };
+  /** Machines that have, between them, every part and item that one of the family can have. */
+  readonly every: readonly M[];
+  /** A machine of which only the plate is known; `known` is what else is, where the usual values follow it. */
+  readonly usual: (ratedVolts: 12 | 24, size: number, known?: Partial<M>) => M;
   /** In the order of taking apart. */
   readonly assemblies: readonly AssemblyState[];
   /** Relabellings of places (one letter each) that leave a sound machine as it is. */
@@ -247,19 +314,19 @@ export interface Family<M> {
   readonly builds: (machine: M) => readonly Build[];
   readonly network: (machine: M, build: Build, assembly: string) => Network;
   readonly runner: (machine: M) => Runner;
-  readonly spin: (machine: M) => Spin;
+  readonly runsPairs?: true;
+  readonly shows: (machine: M) => Shows;
   readonly standRules: StandRules;
-  /** Where its rated amps hold. */
-  readonly rating: (machine: M) => { readonly rpm: number; readonly volts: number };
-  /** Its output against speed. `statorSigma`: how well the winding's resistance is known, relative, if better than the plate. */
-  readonly output: (machine: M, build: Build, faults: readonly RunningFault[], statorSigma?: number) => OutputModel;
-  /** The sound machine's shape first. */
-  readonly outputShapes: readonly OutputShape[];
+  readonly generates?: Generates<M>;
+  readonly drives?: Drives<M>;
   readonly nuisances: (machine: M, build: Build) => readonly Nuisance[];
   readonly parts: (machine: M) => readonly Part[];
   readonly items: (machine: M) => readonly Item[];
   readonly faults: (machine: M) => readonly Fault[];
   readonly checks: (machine: M) => readonly Check[];
+  /** What is said when every check that may be advised has been done, and when none pays any more. */
+  readonly done: string;
+  readonly idle: string;
   /** How much likelier two faults come together than chance has it. */
   readonly chain: (a: Fault, b: Fault) => number;
   /** Every species of fault as the vehicle knows it. */
@@ -319,7 +386,10 @@ export function apply<M>(family: Family<M>, machine: M, variants: readonly Varia
     builds: withStrewn(builds),
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
-    spin: (build, stand, faults, off) => family.spin(machineOf(build))(build, stand, faults, off),
+    shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),
+    spin:
+      family.generates &&
+      ((build, stand, faults, off) => family.generates!.spin(machineOf(build))(build, stand, faults, off)),
     nuisances: (build) =>
       family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
         return { name, sigma: notStrewn.includes(name) ? sigma : sigma * (build.strewn?.times ?? 1) };
@@ -336,19 +406,20 @@ function comparable<M>(family: Family<M>, a: M, b: M): boolean {
 const fixedOf = <M>(
   family: Family<M>,
   machine: M,
-): Omit<Subject, 'builds' | 'network' | 'run' | 'spin' | 'nuisances'> => ({
+): Omit<Subject, 'builds' | 'network' | 'run' | 'shows' | 'spin' | 'nuisances'> => ({
   name: family.name,
   complaints: family.complaints,
   assemblies: family.assemblies,
   symmetries: family.symmetries,
   standRules: family.standRules,
+  runsPairs: family.runsPairs,
   parts: family.parts(machine),
   items: family.items(machine),
   faults: family.faults(machine),
   checks: family.checks(machine),
   chain: family.chain,
   stops: {
-    done: 'Every check at rest has been done.',
-    idle: 'No check at rest pays for its minutes any more: decide, or run the unit.',
+    done: family.done,
+    idle: family.idle,
   },
 });

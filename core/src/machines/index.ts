@@ -1,12 +1,24 @@
 import { type ClawPole, clawPole } from './claw-pole/index.ts';
+import {
+  hasGears,
+  hasMagnets,
+  hasSolenoid,
+  layoutNames,
+  type Starter,
+  starter,
+  starterGeneric,
+} from './starter/index.ts';
 import { apply, type Family, type Subject, type Variant as VariantOf } from './family.ts';
 
 /** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
-export type Machine = ClawPole;
+export type Machine = ClawPole | Starter;
+export type FamilyId = Machine['family'];
 
-export const families = { 'claw-pole': clawPole } as const;
+export const families = { 'claw-pole': clawPole, starter } as const;
 
-export const familyOf = (machine: Machine): Family<Machine> => families[machine.family];
+/** A family by its name, for whoever needs to know no more of a machine than that it is of it. */
+export const familyBy = (id: FamilyId): Family<Machine> => families[id] as unknown as Family<Machine>;
+export const familyOf = (machine: Machine): Family<Machine> => familyBy(machine.family);
 
 /** What else a model is built as. */
 export type Variant = VariantOf<Machine>;
@@ -33,25 +45,33 @@ export {
   phases,
   usualPolePairs,
 } from './claw-pole/index.ts';
+export { hasGears, hasMagnets, hasSolenoid, layoutNames, type Starter, starterGeneric };
+export { batteryOf, benchBattery, onBench, totalOhms } from './starter/index.ts';
 export type { Choice, Fact, FactValue } from './fact.ts';
 export { asReceived, heldAt, kinOf, runningFault } from './family.ts';
 export type {
   AssemblyState,
   Build,
   Complaint,
+  Drives,
   Family,
   Fault,
+  Generates,
   Item,
+  NoLoadWord,
   NumberParameter,
   OnVehicle,
   Nuisance,
   Part,
   Off,
   Ran,
+  Read,
   Run,
   Runner,
+  Rule,
   RunningFault,
   Severity,
+  Shows,
   Spin,
   Stand,
   Subject,

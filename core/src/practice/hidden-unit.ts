@@ -2,11 +2,11 @@ import { type Check, findingsOf, type Outcome, type RunSetup } from '../checks/i
 import { Circuit, type Network, networkBetween } from '../circuit/index.ts';
 import {
   countSigma,
-  currentClamp,
   gainSigma,
   measure,
   type Multimeter,
   rangeFor,
+  runRanges,
   type Setup,
   type Shown,
 } from '../instruments/index.ts';
@@ -17,6 +17,7 @@ import {
   type Off,
   type Run,
   runningFault,
+  type RunningFault,
   type Spin,
   type Subject,
 } from '../machines/index.ts';
@@ -104,7 +105,7 @@ export class HiddenUnit {
     const { method } = check;
     const present = this.hidden.map(({ fault: { species, place }, severity }) => ({ species, place, severity }));
     if (method.kind === 'finding' && method.traced && this.#subject.spin) {
-      const { amps, tap, volts } = this.#onStand(check);
+      const { amps, tap, volts } = this.#onStand();
       const seen = method.traced(amps, { orders: tap, share: tap.mean / volts.mean });
       if (seen) return { kind: 'finding', finding: seen };
     }
@@ -119,10 +120,8 @@ export class HiddenUnit {
       return { kind: 'value', value: Math.max(0.1, Math.round((mean + 2 * sigma * this.#bell()) * 10) / 10) };
     }
     if (method.kind === 'run') {
-      const { amps, tap } = this.#onStand(check);
-      return method.setup.shows === 'output'
-        ? this.#shown(amps.mean, rangeFor(currentClamp, amps.mean), Infinity)
-        : this.#shown(tap.mean, rangeFor(this.meter.volts, tap.mean), Infinity);
+      const value = this.running(method.setup);
+      return this.#shown(value, rangeFor(runRanges(method.setup.instrument, this.meter), value), Infinity);
     }
     if (method.kind === 'leads') return this.#shown(this.meter.leadOhms, this.meter.ohms[0]!, Infinity);
     const { value, range, fullScale } = this.measured(method.setup, check.assembly);
@@ -148,26 +147,39 @@ export class HiddenUnit {
   spun(stand: Parameters<Spin>[1], off: Off = {}): Run {
     const { spin } = this.#subject;
     if (!spin) throw new RangeError(`${this.#subject.name} never runs on a stand`);
-    const share = (kind: 'resistors' | 'running', name: string) => this.#swayOf(kind, name);
-    const own: Off = {
-      flux: share('running', 'flux'),
-      inductance: share('running', 'inductance'),
-      stator: this.ohmsFactor(['stator']) - 1,
-      rotor: this.ohmsFactor(['rotor']) - 1,
-      brushes: this.ohmsFactor(['brushes']) - 1,
-      ...off,
+    const own: Off = { ...this.#off(), ...off };
+    return spin(this.#build, { ...stand, rpm: stand.rpm * (1 + (own.rpm ?? 0)) }, this.#running(), own);
+  }
+
+  /** What an instrument shows on the running unit; neither speed nor heat is ever quite what was asked. */
+  running(setup: RunSetup): number {
+    const { shows } = this.#subject;
+    if (!shows) throw new RangeError(`${this.#subject.name} never runs`);
+    const off = { ...this.#off(), rpm: 0.02 * this.#bell(), celsius: this.#strewing.celsius * this.#bell() };
+    return shows(this.#build, setup, this.#running(), off);
+  }
+
+  #running(): RunningFault[] {
+    return this.hidden.map(({ fault, severity }) => runningFault(fault, severity));
+  }
+
+  /** By how much of itself each of the unit's quantities is off, for running it. */
+  #off(): Off {
+    const { resistors, logs, running } = this.#strewing;
+    const kinds = [...Object.keys(resistors), ...Object.keys(logs)].filter((name) => !name.endsWith(':'));
+    return {
+      ...Object.fromEntries(kinds.map((name) => [name, this.ohmsFactor([name]) - 1])),
+      ...Object.fromEntries(Object.keys(running).map((name) => [name, this.#swayOf('running', name)])),
     };
-    const faults = this.hidden.map(({ fault, severity }) => runningFault(fault, severity));
-    return spin(this.#build, { ...stand, rpm: stand.rpm * (1 + (own.rpm ?? 0)) }, faults, own);
   }
 
   /** As a check on the stand wants it; the speed is never quite what was asked. */
-  #onStand({ method }: Check): Run {
-    const wanted = method.kind === 'run' ? method.setup : usualRun(this.#subject);
+  #onStand(): Run {
+    const wanted = usualRun(this.#subject).held;
     const hot = (usual: number) => usual + this.#strewing.celsius * this.#bell();
     const stand = {
-      rpm: wanted.rpm * (1 + 0.02 * this.#bell()),
-      ...heldAt(wanted.volts),
+      rpm: wanted.rpm! * (1 + 0.02 * this.#bell()),
+      ...heldAt(wanted.volts!),
       celsius: { windings: hot(70), diodes: hot(70) },
     };
     return this.spun({ ...stand, field: 'bypassed' });

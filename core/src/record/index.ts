@@ -3,7 +3,6 @@ export {
   JobFileError,
   jobFileSchema,
   jobFileVersion,
-  machineSchema,
   metersOf,
   outcomeSchema,
   outputPointSchema,
@@ -14,6 +13,7 @@ export {
   vehicleSchema,
   workSchema,
 } from './job-file.ts';
+export { machineSchema } from './machine.ts';
 export { multimeterSchema } from './meter.ts';
 export { type ShelfFile, shelfFileSchema, shelfFileVersion, shelfModelSchema } from './shelf-file.ts';
 export { jobFileJsonSchema, shelfFileJsonSchema } from './json-schema.ts';

@@ -1,9 +1,10 @@
-import { array, boolean, type InferType, mixed, number, object, string } from 'yup';
+import { array, type InferType, mixed, number, object, string } from 'yup';
 import type { Outcome } from '../checks/index.ts';
 import { hearsay, type Teller } from '../belief/index.ts';
 import { type Multimeter, multimeters } from '../instruments/index.ts';
-import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
+import { families, type FamilyId, familyBy } from '../machines/index.ts';
 import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
+import { machineSchema, ranged } from './machine.ts';
 import { multimeterSchema } from './meter.ts';
 
 /** The version this program writes; it reads no other. */
@@ -21,47 +22,7 @@ const oneOf = <T extends string>(values: readonly T[]) =>
     .oneOf([...values], `must be one of ${values.join(', ')} — got \${value}`)
     .required();
 
-interface Ranged {
-  readonly name: string;
-  readonly symbol: string;
-  readonly least: number;
-  readonly most: number;
-}
-
-/** A number with its range, refused in the words of its parameter. */
-function ranged({ least, most, symbol, name: spoken }: Ranged) {
-  const wrong = `${spoken} must lie between ${least} and ${most} ${symbol} — got \${value}`;
-  return number()
-    .typeError(`${spoken} must be a number in ${symbol} — got “\${originalValue}”`)
-    .required(`${spoken} is missing: type it in ${symbol}`)
-    .min(least, wrong)
-    .max(most, wrong);
-}
-const parameter = (name: ClawPoleNumber) => ranged(clawPoleNumbers[name]);
 const vehicleNumber = (name: VehicleNumber) => ranged(vehicleNumbers[name]);
-
-export const machineSchema = object({
-  family: oneOf(['claw-pole'] as const),
-  ratedVolts: mixed<12 | 24>().oneOf([12, 24], 'Rated voltage must be 12 or 24 V — got ${value}').required(),
-  ratedAmps: parameter('ratedAmps'),
-  connection: oneOf(['star', 'delta', 'unknown'] as const),
-  diodes: mixed<6 | 8>().oneOf([6, 8], 'Diodes must be 6 or 8 — got ${value}').required(),
-  diodeKind: oneOf(['silicon', 'low-loss', 'unknown'] as const),
-  exciterDiodes: boolean().required(),
-  regulatorSide: oneOf(['supply', 'ground'] as const),
-  statorPairOhms: parameter('statorPairOhms'),
-  rotorOhms: parameter('rotorOhms'),
-  brushNewMillimetres: parameter('brushNewMillimetres'),
-  brushLeastMillimetres: parameter('brushLeastMillimetres'),
-  ringLeastMillimetres: parameter('ringLeastMillimetres').optional().default(undefined),
-})
-  .noUnknown('unknown field: ${unknown}')
-  .test('brushes', 'The least brush must be shorter than the new one: exchange the two lengths.', (m) => {
-    return !(m?.brushLeastMillimetres >= m?.brushNewMillimetres);
-  })
-  .test('eight diodes', 'Eight diodes need a star point: set the stator to star, or the diodes to six.', (m) => {
-    return !(m?.diodes === 8 && m?.connection === 'delta');
-  });
 
 /** Outcomes that say all by their kind. */
 export const plainOutcomes: readonly unknown[] = ['over-range', 'changes', 'no-access'];
@@ -141,9 +102,11 @@ export const pricesSchema = object({
     ),
 }).noUnknown('unknown field: ${unknown}');
 
-const items = [...new Set(Object.values(families).flatMap((f) => f.items(f.usual(12, 90)).map(({ id }) => id)))];
-const parts = Object.values(families).flatMap((f) => f.parts({ ...f.usual(12, 90), diodes: 8, connection: 'star' }));
-const mendable = [...new Set(parts.map(({ id }) => id))];
+const ids = Object.keys(families) as FamilyId[];
+const every = ids.map(familyBy).flatMap((family) => family.every.map((machine) => ({ family, machine })));
+const namesOf = (things: readonly { readonly id: string }[]) => [...new Set(things.map(({ id }) => id))];
+const items = namesOf(every.flatMap(({ family, machine }) => family.items(machine)));
+const mendable = namesOf(every.flatMap(({ family, machine }) => family.parts(machine)));
 
 /** What was done to the unit between two rounds of readings. */
 export const workSchema = object({
@@ -170,10 +133,10 @@ export const outputPointSchema = object({
 
 const variantSchema = object({
   name: text(60).required('a variant needs a name'),
-  machine: machineSchema.required('the variant’s machine is missing'),
+  machine: machineSchema,
 }).noUnknown('unknown field: ${unknown}');
 
-const complaintIds = [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))];
+const complaintIds = namesOf(ids.flatMap((id) => familyBy(id).complaints));
 
 export const jobFileSchema = object({
   format: oneOf(['refectum-job'] as const),
@@ -183,7 +146,7 @@ export const jobFileSchema = object({
   model: text(80).default(''),
   complaint: oneOf(complaintIds),
   words: text(500).default(''),
-  machine: machineSchema.required('the machine is missing'),
+  machine: machineSchema,
   assembly: string().required('the state of assembly is missing'),
   meter: meterId(),
   celsius: number().required().min(-40).max(200),
@@ -209,6 +172,12 @@ export const jobFileSchema = object({
     const strange = used.find((id) => id !== undefined && !known.has(id));
     const message = `meter “${strange}” is neither one of ${multimeters.map(({ id }) => id).join(', ')} nor described under meters`;
     return strange === undefined || this.createError({ path: 'meters', message });
+  })
+  .test('complaint', function (job) {
+    if (!job?.machine || !(job.machine.family in families)) return true;
+    const own = familyBy(job.machine.family).complaints.map(({ id }) => id);
+    const message = `no complaint of this family: ${job.complaint} is none of ${own.join(', ')}`;
+    return own.includes(job.complaint) || this.createError({ path: 'complaint', message });
   })
   .test('rounds', function (job) {
     const last = (job?.works?.length ?? 0) + 1;

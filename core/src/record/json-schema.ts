@@ -1,21 +1,15 @@
 import { hearsay } from '../belief/index.ts';
 import { multimeters } from '../instruments/index.ts';
-import { type ClawPoleNumber, clawPoleNumbers, families } from '../machines/index.ts';
+import { families } from '../machines/index.ts';
 import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
 import { trapAbouts } from '../shelf/index.ts';
 import { jobFileVersion, plainOutcomes } from './job-file.ts';
+import { machineJsonSchema as machine } from './machine.ts';
 import { longestSource, shelfFileVersion } from './shelf-file.ts';
 
 const text = (maxLength: number) => ({ type: 'string', maxLength });
 const time = { type: 'string', format: 'date-time' };
 const amount = { type: 'number', minimum: 0 };
-const parameter = (name: ClawPoleNumber) => {
-  const { least, most, symbol, name: title } = clawPoleNumbers[name];
-  return { title: `${title}, ${symbol}`, type: 'number', minimum: least, maximum: most };
-};
-const numbers = Object.fromEntries(
-  (Object.keys(clawPoleNumbers) as ClawPoleNumber[]).map((name) => [name, parameter(name)]),
-);
 const closed = (properties: Record<string, unknown>, optional: readonly string[] = []) => ({
   type: 'object',
   properties,
@@ -101,20 +95,6 @@ const origin = closed({
   }),
   readings: { type: 'array', items: reading({ told: { enum: Object.keys(hearsay) } }) },
 });
-
-const machine = closed(
-  {
-    family: { const: 'claw-pole' },
-    ratedVolts: { enum: [12, 24] },
-    connection: { enum: ['star', 'delta', 'unknown'] },
-    diodes: { enum: [6, 8] },
-    diodeKind: { enum: ['silicon', 'low-loss', 'unknown'] },
-    exciterDiodes: { type: 'boolean' },
-    regulatorSide: { enum: ['supply', 'ground'] },
-    ...numbers,
-  },
-  ['ringLeastMillimetres'],
-);
 
 const strings = { type: 'array', items: { type: 'string' } };
 

@@ -1,5 +1,5 @@
 import { array, type InferType, mixed, object, string, ValidationError } from 'yup';
-import { families } from '../machines/index.ts';
+import { families, familyBy } from '../machines/index.ts';
 import {
   factsOf,
   fitsFact,
@@ -9,7 +9,7 @@ import {
   type TrapAbout,
   trapAbouts,
 } from '../shelf/index.ts';
-import { machineSchema } from './job-file.ts';
+import { machineSchema } from './machine.ts';
 
 /** The version this program writes; it reads no other. */
 export const shelfFileVersion = 1;
@@ -89,9 +89,14 @@ export const shelfModelSchema = object({
     if (!(model.family in families) || !model.facts || !Array.isArray(model.variants)) return true;
     const at = (path: string) => (this.path ? `${this.path}.${path}` : path);
     const own = problemsOf(model.facts, model).map(({ id, message }) => ({ path: `facts.${id}`, message }));
-    const missing = ['ratedVolts', 'ratedAmps']
+    const family = familyBy(model.family);
+    const size = family.facts.find(({ id }) => id === family.size.fact)!;
+    const missing = ['ratedVolts', family.size.fact]
       .filter((id) => !(id in model.facts))
-      .map((id) => ({ path: `facts.${id}`, message: 'Rated volts and amps are needed: they stand on the plate' }));
+      .map((id) => ({
+        path: `facts.${id}`,
+        message: `Rated volts and ${size.name.toLowerCase()} are needed: they stand on the plate`,
+      }));
     const variants = model.variants.flatMap((variant, i) =>
       problemsOf(variant.facts, model).map(({ id, message }) => ({ path: `variants[${i}].facts.${id}`, message })),
     );

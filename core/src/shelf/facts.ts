@@ -17,18 +17,18 @@ export const factGroups: Readonly<Record<FactGroup, string>> = {
 };
 
 const named = (names: readonly string[]): readonly Choice[] => names.map((name) => ({ value: name, name }));
+const pulley: ShelfFact = {
+  id: 'pulley',
+  name: 'Pulley',
+  kind: { choices: named(['solid', 'one-way clutch', 'decoupler']) },
+  group: 'plate',
+};
 const plate: readonly ShelfFact[] = [
   { id: 'frame', name: 'Frame', kind: { longest: 60 }, group: 'plate' },
   {
     id: 'direction',
     name: 'Direction',
     kind: { choices: named(['clockwise', 'counter-clockwise', 'either']) },
-    group: 'plate',
-  },
-  {
-    id: 'pulley',
-    name: 'Pulley',
-    kind: { choices: named(['solid', 'one-way clutch', 'decoupler']) },
     group: 'plate',
   },
   { id: 'connector', name: 'Connector', kind: { longest: 60 }, group: 'plate' },
@@ -56,6 +56,7 @@ export function factsOf(machine: Machine): readonly ShelfFact[] {
   return [
     ...familyOf(machine).facts.map((fact): ShelfFact => ({ ...fact, group: 'machine' })),
     ...plate,
+    ...(familyOf(machine).generates ? [pulley] : []),
     ...limits,
     ...items.map(({ id, name }) => price(id, name)),
     price('exchange', 'Exchange or new unit'),

@@ -1,4 +1,4 @@
-import { type FactValue, families, type Machine } from '../machines/index.ts';
+import { type FactValue, familyBy, type Machine } from '../machines/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import type { Prices } from '../verdict/index.ts';
 import { factsOf, type ShelfFact, writeFact } from './facts.ts';
@@ -51,9 +51,9 @@ const valuesOf = (facts: Facts): Record<string, FactValue> =>
  * Not checked: `machineSchema` says whether it can be.
  */
 export function machineOf({ family, facts }: Pick<ShelfModel, 'family' | 'facts'>, variant?: Variant): Machine {
-  const { usual, facts: own } = families[family];
+  const { usual, size, facts: own } = familyBy(family);
   const given = { ...valuesOf(facts), ...(variant && valuesOf(variant.facts)) };
-  const machine = usual(given.ratedVolts === 24 ? 24 : 12, Number(given.ratedAmps ?? 0));
+  const machine = usual(given.ratedVolts === 24 ? 24 : 12, Number(given[size.fact] ?? 0), given as Partial<Machine>);
   const known = own.filter(({ id }) => given[id] !== undefined).map(({ id }) => [id, given[id]]);
   return { ...machine, ...Object.fromEntries(known) } as Machine;
 }
@@ -98,6 +98,7 @@ export interface Warning {
 const told: Readonly<Record<string, TrapAbout>> = {
   ratedVolts: 'rating',
   ratedAmps: 'rating',
+  ratedKilowatts: 'rating',
   connection: 'stator',
   statorPairOhms: 'stator',
   regulatorSide: 'field-circuit',

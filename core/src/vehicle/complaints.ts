@@ -31,9 +31,11 @@ const nothingWrongForStock = 0.3;
 export function vehicleComplaint(complaint: Complaint, rows: readonly OnVehicle[]): Complaint {
   const own = rows.map(({ id, species }): [string, number] => [id, complaint.factors[species] ?? 1]);
   const starting = startingComplaints.includes(complaint.id) ? [] : startingOnly.map((id) => [id, unlikely] as const);
+  const known = new Set(own.map(([id]) => id));
+  const beside = Object.entries(besideFactors[complaint.id] ?? {}).filter(([id]) => !known.has(id));
   return {
     ...complaint,
     sound: complaint.id === 'none' ? nothingWrongForStock : nothingWrong,
-    factors: { ...Object.fromEntries([...own, ...starting]), ...besideFactors[complaint.id] },
+    factors: Object.fromEntries([...starting, ...own, ...beside]),
   };
 }

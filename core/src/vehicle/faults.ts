@@ -228,16 +228,24 @@ function within(unit: Machine, total: number): Fault[] {
 /** The least share of output that still counts: a source of no current at all would leave its node hanging. */
 const leastOutput = 1e-4;
 
-function editsOf({ output, regulatedVolts, leakOhms }: OnVehicle, severity: number): ReturnType<Fault['edits']> {
+function editsOf(
+  { output, regulatedVolts, leakOhms, edits = [] }: OnVehicle,
+  severity: number,
+): ReturnType<Fault['edits']> {
   return [
+    ...edits,
     ...(output === 1 ? [] : [{ element: 'output-limit', scale: 1 / Math.max(output, leastOutput) }]),
     ...(regulatedVolts === undefined ? [] : [{ element: 'regulated', add: regulatedVolts }]),
     ...(leakOhms ? [{ element: 'unit-leak', set: severity }] : []),
   ];
 }
 
+/** What is wrong with the starter is beside the unit, unless the unit is the starter. */
+const ofStarter = ['contacts-burnt', 'starter-drag', 'starter-open', 'starter-drive'];
+const isOfUnit = (unit: Machine, id: string): boolean => familyOf(unit).drives !== undefined && ofStarter.includes(id);
+
 /** `unitWeight`: of all single faults, the weight that the unit's have together, against the rest's own. */
 export const vehicleFaults = (vehicle: Vehicle, unit: Machine, unitWeight: number): readonly Fault[] => [
-  ...beside(sets(vehicle)),
+  ...beside(sets(vehicle)).filter(({ id }) => !isOfUnit(unit, id)),
   ...within(unit, unitWeight),
 ];

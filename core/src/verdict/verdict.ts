@@ -88,8 +88,17 @@ export function decide(opened: Case, belief: Belief, prices: Prices): Verdict {
   return { courses: ranked, inMoney, recommended: best?.id, reason: reasonFor(best, inMoney) };
 }
 
+/** Whether a fault is the unit's, not the bench's. */
+function ofUnit({ faults, subject }: Case): readonly boolean[] {
+  const ofBench = new Set(subject.parts.flatMap((part) => (part.ofBench ? [part.id] : [])));
+  return faults.map(({ part }) => !ofBench.has(part));
+}
+
 function barredReturn(opened: Case, belief: Belief): string | undefined {
-  if (soundChance(belief) < 0.5) return `Something is wrong with a chance of ${percent(1 - soundChance(belief))}.`;
+  const own = ofUnit(opened);
+  const wrong = chanceThat(opened, belief, (faults) => faults.some((f) => own[f]));
+  if (wrong > 0.5) return `Something is wrong with a chance of ${percent(wrong)}.`;
+  if (soundChance(belief) < 0.5) return 'The bench itself is in doubt: mend that and read again.';
   return opened.complaint.charging
     ? `“${opened.complaint.name}” isn't answered by readings at rest: run the unit before it goes back.`
     : undefined;
@@ -111,7 +120,9 @@ function actionsWanted(opened: Case, belief: Belief, prices: Prices): Action[] {
   const items = opened.subject.items;
   const chances = faultChances(opened, belief);
   const groups = new Map<string, Omit<Action, 'chance' | 'why'> & { faults: number[] }>();
+  const own = ofUnit(opened);
   opened.faults.forEach((fault, f) => {
+    if (!own[f]) return;
     const part = parts.find((p) => p.id === fault.part)!;
     const kind = fault.repair ? 'repair' : 'replace';
     const id = fault.repair ? part.id : part.item;
@@ -170,7 +181,8 @@ function course(
   const unknownPrices = actions
     .filter((a) => a.kind === 'replace' && prices.items[a.id]?.price === undefined)
     .map((a) => a.name);
-  const mended = opened.faults.map((_, f) => mends(f));
+  const own = ofUnit(opened);
+  const mended = opened.faults.map((_, f) => !own[f] || mends(f));
   const risk = id === 'reject' ? exchangeRisk : chanceThat(opened, belief, (faults) => faults.some((f) => !mended[f]));
   const cost = costOf();
   const { comeback = 0, labourPerHour = 0 } = prices;

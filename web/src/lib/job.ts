@@ -3,7 +3,7 @@ import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
 import type { Machine, Variant } from '@refectum/core/machines';
-import { families } from '@refectum/core/machines';
+import { families, familyOf } from '@refectum/core/machines';
 import { type DrainEntry, type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { Warning } from '@refectum/core/shelf';
 import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
@@ -182,7 +182,9 @@ export const tagFacts = (job: Job): TagFacts => ({
 
 /** The vehicle as it was described, or as little as the unit's plate tells of it. */
 export const vehicleOf = ({ vehicle, machine }: Pick<Job, 'vehicle' | 'machine'>): Vehicle =>
-  vehicle ?? vehicleGeneric(machine.ratedVolts, machine.ratedAmps);
+  vehicle ?? vehicleGeneric(machine.ratedVolts, familyOf(machine).generates?.rating(machine).amps ?? usualMachineAmps);
+/** Of an alternator that isn't the unit [from memory]. */
+const usualMachineAmps = 90;
 
 /** What the reasoning needs of a reading. */
 export const tapeReading = ({ id, check, outcome, meter, celsius, told }: TakenReading): TapeReading => ({

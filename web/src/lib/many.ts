@@ -11,6 +11,8 @@ export interface Line {
   readonly due: string;
   readonly volts: string;
   readonly amps: string;
+  /** Of a starter, in place of amps. */
+  readonly kilowatts: string;
 }
 
 export const columns: readonly (keyof Line)[] = [
@@ -22,6 +24,7 @@ export const columns: readonly (keyof Line)[] = [
   'due',
   'volts',
   'amps',
+  'kilowatts',
 ];
 
 /** What became of a line: the tag it was checked in under, or why it was not. */
@@ -63,7 +66,9 @@ export function readSheet(text: string): Sheet {
 export const writeSheet = (lines: readonly Line[]): string =>
   Papa.unparse([...lines], { columns: [...columns], newline: '\n' });
 
-const complaints = Object.values(families).flatMap((family) => family.complaints);
+const complaints = Object.values(families)
+  .flatMap((family) => family.complaints)
+  .filter(({ id }, at, all) => all.findIndex((other) => other.id === id) === at);
 
 /** The complaint by its id or its name, however it is capitalised. */
 export function complaintId(written: string): string | undefined {

@@ -1,7 +1,8 @@
 import { readDrainLog } from '@refectum/core/vehicle';
 import type { Assessment, VehicleAssessment } from '@refectum/core/assess';
-import { type Machine } from '@refectum/core/machines';
-import { formatQuantity } from '@refectum/core/quantity';
+import { familyOf, type Machine } from '@refectum/core/machines';
+import { writeFact } from '@refectum/core/shelf';
+import { formatQuantity, units } from '@refectum/core/quantity';
 import { complaintName, type Job, type Plate, standing } from './job.ts';
 
 /** What stands on every report. */
@@ -19,14 +20,11 @@ export function identityLines(job: Job): readonly (readonly [string, string])[] 
     ['Model', job.model],
     ['Serial number', job.serial || 'not read'],
     ['Complaint', `${complaintName(job.complaint)}${job.words ? `: ${job.words}` : ''}`],
-    ['Rating', `${machine.ratedVolts}\u202fV, ${machine.ratedAmps}\u202fA`],
+    ['Rating', ratingLine(machine)],
     ['Build', buildLine(machine)],
     ...plateLine(job.plate),
     ['Measured with', metersLine(job)],
-    [
-      'Reckoned with',
-      `stator ${formatQuantity(machine.statorPairOhms, 'ohms')} lead to lead, rotor ${formatQuantity(machine.rotorOhms, 'ohms')}, at 20\u202f°C`,
-    ],
+    ['Reckoned with', `${reckonedLine(machine)}, at 20\u202f°C`],
   ];
 }
 
@@ -66,11 +64,36 @@ function plateLine({ direction, pulley, connector, cameWith }: Plate): readonly 
   return line ? [['Plate', line]] : [];
 }
 
+type Value = number | string | boolean | undefined;
+const valueOf = (machine: Machine, id: string): Value => (machine as unknown as Record<string, Value>)[id];
+
+function ratingLine(machine: Machine): string {
+  const { size, facts } = familyOf(machine);
+  const { kind } = facts.find(({ id }) => id === size.fact)!;
+  const symbol = 'unit' in kind ? units[kind.unit].symbol : '';
+  return `${machine.ratedVolts}\u202fV, ${String(valueOf(machine, size.fact))}\u202f${symbol}`;
+}
+
+/** What was chosen of the build, in a line. */
 function buildLine(machine: Machine): string {
-  const stator = machine.connection === 'unknown' ? 'star or delta not known' : machine.connection;
-  const kind = machine.diodeKind === 'unknown' ? 'diode kind not known' : `${machine.diodeKind} diodes`;
-  const exciter = machine.exciterDiodes ? 'exciter diodes' : 'no exciter diodes';
-  return `${stator}; ${machine.diodes} ${kind}; ${exciter}; regulator on the ${machine.regulatorSide} side`;
+  const { name, facts } = familyOf(machine);
+  const chosen = facts
+    .filter(({ id, kind }) => 'choices' in kind && id !== 'ratedVolts')
+    .map((fact) => `${fact.name.toLowerCase()} ${writeFact(fact, valueOf(machine, fact.id)!)}`);
+  return [name, ...chosen].join('; ');
+}
+
+/** The figures that the expected readings follow from. */
+function reckonedLine(machine: Machine): string {
+  const { facts } = familyOf(machine);
+  return facts
+    .flatMap(({ id, name, aside, kind }) => {
+      const value = valueOf(machine, id);
+      return aside && 'unit' in kind && typeof value === 'number'
+        ? [`${name.toLowerCase()} ${formatQuantity(value, kind.unit).trim()}`]
+        : [];
+    })
+    .join('; ');
 }
 
 /** The parts with a word, those never looked at last, in one line. */

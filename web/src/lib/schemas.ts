@@ -8,7 +8,7 @@ import {
   workSchema,
 } from '@refectum/core/record';
 import type { DrainStep } from '@refectum/core/vehicle';
-import { families } from '@refectum/core/machines';
+import { families, familyOf } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
@@ -28,7 +28,7 @@ const moment = () =>
       'must be a time, like 2026-05-04T08:30:00Z — got ${value}',
       (value) => !Number.isNaN(Date.parse(value)),
     );
-const complaints = families['claw-pole'].complaints.map((complaint) => complaint.id);
+const complaints = [...new Set(Object.values(families).flatMap((f) => f.complaints.map(({ id }) => id)))];
 
 export const celsiusSchema = number()
   .typeError('Temperature must be a number in °C — got “${originalValue}”')
@@ -57,6 +57,10 @@ export const checkInSchema = object({
   }),
   /** Where the work goes on. */
   next: mixed<Place>().oneOf(['bench', 'vehicle']).default('bench'),
+}).test('complaint', function ({ complaint, machine }) {
+  const own = machine?.family in families ? familyOf(machine).complaints : [];
+  if (!complaint || !own.length || own.some(({ id }) => id === complaint)) return true;
+  return this.createError({ path: 'complaint', message: `Nobody says that of a unit like this: choose another` });
 });
 
 const pair = object({
@@ -105,6 +109,7 @@ export const checkInLinesSchema = object({
       due: lineText(),
       volts: lineText(),
       amps: lineText(),
+      kilowatts: string().max(500, 'at most 500 characters').default(''),
     }).noUnknown('unknown field: ${unknown}'),
   )
     .max(500, 'at most 500 lines at once')

@@ -1,5 +1,5 @@
 import { shelfModelSchema } from '@refectum/core/record';
-import { families, type Machine } from '@refectum/core/machines';
+import { families, type FactValue, type FamilyId, familyBy, type Machine } from '@refectum/core/machines';
 import {
   factsOf,
   type Facts,
@@ -26,6 +26,7 @@ export type Cells = Readonly<Record<string, Cell>>;
 /** A model as it is typed, in a form or a sheet, before it is understood. */
 export interface Draft {
   readonly name: string;
+  readonly family: FamilyId;
   readonly cells: Cells;
   readonly variants: readonly { readonly name: string; readonly tell: string; readonly cells: Cells }[];
   readonly traps: readonly Trap[];
@@ -33,10 +34,9 @@ export interface Draft {
 /** Sentences by the path of what they are about, like `facts.ratedAmps`. */
 export type Problems = Readonly<Record<string, string>>;
 
-const family = 'claw-pole';
 /** The facts that a draft can have so far: what it is decides which checks and parts there are. */
-export function factsOfDraft({ cells }: Pick<Draft, 'cells'>): readonly ShelfFact[] {
-  const own = families[family].facts;
+export function factsOfDraft({ family, cells }: Pick<Draft, 'family' | 'cells'>): readonly ShelfFact[] {
+  const own = familyBy(family).facts;
   const read = own.flatMap((fact): (readonly [string, Known])[] => {
     const text = cells[fact.id]?.text.trim();
     const value = text ? readFact(fact, text) : undefined;
@@ -64,7 +64,7 @@ export function modelOf(draft: Draft): { readonly model: ShelfModel } | { readon
   };
   const model: ShelfModel = {
     name: draft.name.trim(),
-    family,
+    family: draft.family,
     facts: read(draft.cells, ''),
     variants: draft.variants
       .filter(({ name, tell, cells }) => name.trim() || tell.trim() || !emptyCells(cells))
@@ -103,9 +103,10 @@ export function draftOf(model: ShelfModel): Draft {
         return [id, { text: fact ? writeFact(fact, value) : String(value), source }];
       }),
     );
-  const { name, variants, traps } = model;
+  const { name, family, variants, traps } = model;
   return {
     name,
+    family,
     cells: cellsOf(model.facts),
     variants: variants.map((variant) => ({ ...variant, cells: cellsOf(variant.facts) })),
     traps,
@@ -114,24 +115,27 @@ export function draftOf(model: ShelfModel): Draft {
 
 /** A new model to fill in; from a unit that was here, with the build as it was found. */
 export function freshDraft(from?: { readonly name: string; readonly machine: Machine; readonly tag: number }): Draft {
-  if (!from) return { name: '', cells: {}, variants: [], traps: [] };
-  const { machine } = from;
-  const usual: Machine = families[machine.family].usual(machine.ratedVolts, machine.ratedAmps);
+  if (!from) return { name: '', family: 'claw-pole', cells: {}, variants: [], traps: [] };
+  const machine = from.machine as unknown as Record<string, FactValue | undefined>;
+  const { family } = from.machine;
+  const { facts, size, usual: usualOf } = familyBy(family);
+  const usual = usualOf(from.machine.ratedVolts, Number(machine[size.fact]), from.machine) as unknown as typeof machine;
   const source = `tag ${from.tag}`;
-  const cells = families[family].facts.flatMap((fact): (readonly [string, Cell])[] => {
-    const id = fact.id as keyof Machine;
+  const cells = facts.flatMap((fact): (readonly [string, Cell])[] => {
+    const { id } = fact;
     // What was left as usual was not looked at.
-    const looked = machine[id] !== usual[id] || id === 'ratedVolts' || id === 'ratedAmps';
+    const looked = machine[id] !== usual[id] || id === 'ratedVolts' || id === size.fact;
     const value = machine[id];
     return looked && value !== undefined ? [[id, { text: writeFact(fact, value), source }]] : [];
   });
-  return { name: from.name, cells: Object.fromEntries(cells), variants: [], traps: [] };
+  return { name: from.name, family, cells: Object.fromEntries(cells), variants: [], traps: [] };
 }
 
 /** The sheet: one line a value. A variant's line names it; its `Told by` says how to tell it. */
 export const shelfColumns = ['model', 'variant', 'what', 'value', 'source'] as const;
 type Line = Readonly<Record<(typeof shelfColumns)[number], string>>;
 const toldBy = 'Told by';
+const familyLine = 'Family';
 const trapLine = 'Trap: ';
 
 export function writeShelfSheet(models: readonly ShelfModel[]): string {
@@ -148,7 +152,10 @@ export function writeShelfSheet(models: readonly ShelfModel[]): string {
           value: cells[id]!.text,
           source: cells[id]!.source,
         }));
+    const isA = { model: model.name, variant: '', what: familyLine, value: familyBy(model.family).name, source: '' };
     return [
+      // What most are needn't be said.
+      ...(model.family === 'claw-pole' ? [] : [isA]),
       ...of('', draft.cells),
       ...draft.variants.flatMap(({ name, tell, cells }) => [
         { model: model.name, variant: name, what: toldBy, value: tell, source: '' },
@@ -212,14 +219,21 @@ function draftFrom(
   const variants: { name: string; tell: string; cells: Record<string, Cell> }[] = [];
   const traps: Trap[] = [];
   // What the machine is comes first: it decides what else there can be.
-  const own = families[family].facts;
+  const said = lines.find(({ what, variant }) => !variant && same(what, familyLine))?.value;
+  const family = said === undefined ? 'claw-pole' : familyNamed(said);
+  if (!family)
+    return {
+      draft: { name, family: 'claw-pole', cells: {}, variants: [], traps: [] },
+      problems: [`${name}: “${said}” is no family: ${ids.map((id) => families[id].name).join(', ')}.`],
+    };
+  const own = familyBy(family).facts;
   const named = (facts: readonly { id: string; name: string }[], what: string) =>
     facts.find((fact) => same(fact.id, what) || same(fact.name, what));
   for (const { variant, what, value, source } of lines) {
     const fact = variant ? undefined : named(own, what);
     if (fact) cells[fact.id] = { text: value, source };
   }
-  const facts = factsOfDraft({ cells });
+  const facts = factsOfDraft({ family, cells });
   for (const { variant, what, value, source, at } of lines) {
     const fact = named(facts, what);
     const of = variants.find((one) => same(one.name, variant)) ?? { name: variant, tell: '', cells: {} };
@@ -229,12 +243,17 @@ function draftFrom(
       if (about) traps.push({ about, say: value, source });
       else problems.push(`Line ${at}: “${what}” is no trap: ${Object.values(trapAbouts).join(', ').toLowerCase()}.`);
     } else if (variant && same(what, toldBy)) of.tell = value;
+    else if (same(what, familyLine)) continue;
     else if (!fact) problems.push(`Line ${at}: “${what}” is nothing that ${name || 'a model'} can have.`);
     else if (variant) of.cells[fact.id] = { text: value, source };
     else cells[fact.id] = { text: value, source };
   }
-  return { draft: { name, cells, variants, traps }, problems };
+  return { draft: { name, family, cells, variants, traps }, problems };
 }
+
+const ids = Object.keys(families) as FamilyId[];
+const familyNamed = (name: string): FamilyId | undefined =>
+  ids.find((id) => same(id, name) || same(families[id].name, name));
 
 const aboutOf = (name: string): TrapAbout | undefined =>
   (Object.keys(trapAbouts) as TrapAbout[]).find((about) => same(trapAbouts[about], name) || same(about, name));

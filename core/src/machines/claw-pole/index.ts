@@ -3,7 +3,7 @@ import { type ClawPoleBuild, clawPoleBuilds, clawPoleNuisances } from './builds.
 import { clawPoleChecks } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
-import { clawPoleFacts } from './facts.ts';
+import { clawPoleFacts, clawPoleRules } from './facts.ts';
 import { clawPoleChain, clawPoleFaults } from './faults/index.ts';
 import { clawPoleOnVehicle } from './on-vehicle.ts';
 import { type ClawPole, clawPoleGeneric } from './parameters.ts';
@@ -11,12 +11,12 @@ import { clawPoleOutput, clawPoleShapes } from './output.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
 import { clawPoleRunner } from './runner.ts';
 import { ratingPoint } from './running.ts';
-import { clawPoleSpin } from './spin.ts';
+import { clawPoleShows, clawPoleSpin } from './spin.ts';
 import { clawPoleStandRules } from './stand-rules.ts';
 
 /** Minutes of taking apart [from memory]. */
 const assemblies: readonly AssemblyState[] = [
-  { id: 'stand', name: 'On the stand', minutes: 0, running: true },
+  { id: 'stand', name: 'On the stand', minutes: 0, running: true, whenThere: true },
   { id: 'closed', name: 'Closed', minutes: 4 },
   { id: 'opened', name: 'Opened, regulator off', minutes: 5 },
   { id: 'unsoldered', name: 'Stator unsoldered', minutes: 15 },
@@ -34,16 +34,23 @@ export const clawPole: Family<ClawPole> = {
   name: 'Claw-pole alternator',
   complaints: clawPoleComplaints,
   facts: clawPoleFacts,
+  rules: clawPoleRules,
+  size: { fact: 'ratedAmps', usual: 90 },
+  every: [{ ...clawPoleGeneric(12, 90), diodes: 8, connection: 'star' }],
   usual: clawPoleGeneric,
   assemblies,
   symmetries,
   builds: clawPoleBuilds,
   runner: clawPoleRunner,
-  spin: clawPoleSpin,
+  shows: clawPoleShows,
   standRules: clawPoleStandRules,
-  rating: ratingPoint,
-  outputShapes: clawPoleShapes,
-  output: (machine, build, faults, statorSigma) => clawPoleOutput(machine, build as ClawPoleBuild, faults, statorSigma),
+  generates: {
+    spin: clawPoleSpin,
+    rating: (machine) => ({ ...ratingPoint(machine), amps: machine.ratedAmps }),
+    output: (machine, build, faults, statorSigma) =>
+      clawPoleOutput(machine, build as ClawPoleBuild, faults, statorSigma),
+    outputShapes: clawPoleShapes,
+  },
   network: (machine, build, assembly) => clawPoleNetwork(machine, build as ClawPoleBuild, assembly as Assembly),
   nuisances: (machine, build) => clawPoleNuisances(machine, build as ClawPoleBuild),
   parts: clawPoleParts,
@@ -51,6 +58,8 @@ export const clawPole: Family<ClawPole> = {
   faults: clawPoleFaults,
   checks: clawPoleChecks,
   chain: clawPoleChain,
+  done: 'Every check at rest has been done.',
+  idle: 'No check at rest pays for its minutes any more: decide, or run the unit.',
   onVehicle: clawPoleOnVehicle,
 };
 export { type ClawPoleBuild, clawPoleBuilds } from './builds.ts';

@@ -44,7 +44,7 @@ export function clawPoleRunner(machine: ClawPole): Runner {
       const move = (name: string) => (shown(own, setup, faults, { [name]: trials[name]! }) - value) / trials[name]!;
       const moving = faults.length ? ['flux', 'inductance'] : [];
       const moves = Object.fromEntries(moving.map((name) => [name, move(name)]));
-      return { value, moves, sigma: tapSigma * setup.volts };
+      return { value, moves, sigma: tapSigma * setup.held.volts! };
     }
     const sound = shown(own, setup, []);
     const share = (off: Off, by: number) => (shown(own, setup, [], off) / sound - 1) / by;
@@ -59,15 +59,15 @@ export function clawPoleRunner(machine: ClawPole): Runner {
 function run(
   machine: ClawPole,
   build: ClawPoleBuild,
-  { rpm, volts, shows }: RunSetup,
+  { held: { rpm, volts }, shows }: RunSetup,
   faults: readonly RunningFault[],
   off: Off,
 ): number {
   const { own, excitation } = swayed(machine, build, off);
   const celsius = { windings: warm.windings + (off.celsius ?? 0), diodes: warm.diodes + (off.celsius ?? 0) };
   const held: Stand = {
-    rpm: rpm * (1 + (off.rpm ?? 0)),
-    ...heldAt(volts),
+    rpm: rpm! * (1 + (off.rpm ?? 0)),
+    ...heldAt(volts!),
     celsius,
     field: 'bypassed',
   };

@@ -1,4 +1,4 @@
-import type { Run, Spin, Stand } from '../family.ts';
+import { heldAt, type Run, type Shows, type Spin, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import type { ClawPole } from './parameters.ts';
 import { brushesOff, clawPoleRun, smoothSteps, swayed } from './running.ts';
@@ -40,5 +40,23 @@ export function clawPoleSpin(machine: ClawPole): Spin {
       else low = now;
     }
     return seen(found);
+  };
+}
+
+/** Windings and diodes after a few minutes at full output, °C [from memory]. */
+const warm = 70;
+
+/** What clamp and meter show on one machine at full field past its regulator. */
+export function clawPoleShows(machine: ClawPole): Shows {
+  const spin = clawPoleSpin(machine);
+  return (build, { held, shows }, faults, off) => {
+    const celsius = warm + (off.celsius ?? 0);
+    const stand = {
+      ...heldAt(held.volts!),
+      celsius: { windings: celsius, diodes: celsius },
+      field: 'bypassed' as const,
+    };
+    const { amps, tap } = spin(build, { ...stand, rpm: held.rpm! * (1 + (off.rpm ?? 0)) }, faults, off);
+    return shows === 'output' ? amps.mean : tap.mean;
   };
 }

@@ -1,5 +1,15 @@
-import { type Foreseen, outputCurve, type OutputPoint } from '@refectum/core/curves';
-import { familyOf, type Machine, runningFault } from '@refectum/core/machines';
+import {
+  type Foreseen,
+  type Interval,
+  motorCurve,
+  type MotorPoint,
+  type MotorPriors,
+  type MotorRun,
+  motorThrough,
+  outputCurve,
+  type OutputPoint,
+} from '@refectum/core/curves';
+import { familyOf, type Generates, type Machine, runningFault } from '@refectum/core/machines';
 import type { TapTrace } from '@refectum/core/checks';
 import { ordersOf, periodAt, type ReadTrace, readTrace, tellingOrders } from '@refectum/core/waveform';
 import { expose } from 'comlink';
@@ -14,6 +24,22 @@ export interface FittedOutput {
   /** With the windings hot; nothing where a point has no temperature. */
   readonly hot: Foreseen | undefined;
   /** Which shapes the points are like, likeliest first, shares of one. */
+  readonly shapes: readonly { readonly name: string; readonly share: number }[];
+}
+
+/** A motor's curve: by its plate, through its points, and with the fault that the points are most like. */
+export interface FittedMotorCurve {
+  readonly plate: readonly MotorRun[];
+  readonly own: readonly MotorRun[];
+  readonly like: { readonly name: string; readonly curve: readonly MotorRun[] } | undefined;
+  /** Corrected to rated volts and 20 °C; nothing without a point. */
+  readonly told:
+    | {
+        readonly unloaded: { readonly amps: Interval; readonly rpm: Interval };
+        readonly held: { readonly amps: Interval; readonly newtonMetres: Interval };
+        readonly peak: Interval;
+      }
+    | undefined;
   readonly shapes: readonly { readonly name: string; readonly share: number }[];
 }
 
@@ -33,14 +59,27 @@ const hotCelsius = 110;
 const mostRpm = 7000;
 const drawn = 16;
 
+/** What a machine has that generates; asked of another it is a mistake of the caller. */
+function generatesOf(machine: Machine): Generates<Machine> {
+  const { name, generates } = familyOf(machine);
+  if (!generates) throw new RangeError(`${name} gives no output`);
+  return generates;
+}
+
+/** A motor's figures are told at this temperature. */
+const ambientCelsius = 20;
+/** A motor with a fault lies anywhere about its plate. */
+const widely = (priors: MotorPriors): MotorPriors => ({ ...priors, ohms: 0.8, flux: 0.4, drag: 1 });
+
 const curves = {
   output(machine: Machine, points: readonly OutputPoint[]): FittedOutput {
     const family = familyOf(machine);
+    const generates = generatesOf(machine);
     const build = family.builds(machine)[0]!;
     const faults = family.faults(machine);
-    const fits = family.outputShapes.map(({ name, fault }) => {
+    const fits = generates.outputShapes.map(({ name, fault }) => {
       const hidden = faults.filter(({ id }) => id === fault?.id).map((one) => runningFault(one, fault!.severity));
-      return { name, curve: outputCurve(family.output(machine, build, hidden), points) };
+      return { name, curve: outputCurve(generates.output(machine, build, hidden), points) };
     });
     const most = Math.max(...fits.map(({ curve }) => curve.fit.evidence));
     const weights = fits.map(({ curve }) => Math.exp(curve.fit.evidence - most));
@@ -52,13 +91,54 @@ const curves = {
     const celsius = heats.length ? heats.reduce((sum, one) => sum + one, 0) / heats.length : undefined;
     const from = Math.max(800, Math.min(...points.map(({ rpm }) => rpm)) - 700);
     const speeds = Array.from({ length: drawn }, (_, i) => from + ((mostRpm - from) * i) / (drawn - 1));
-    const rating = family.rating(machine);
+    const rating = generates.rating(machine);
     return {
       curve: speeds.map((rpm) => sound.foresee({ rpm, volts, celsius })),
       rated: sound.foresee({ ...rating, celsius: celsius ?? ambient }),
       idle: points.some(({ rpm }) => rpm <= idlePoint) ? sound.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
       hot: heats.length === points.length ? sound.foresee({ ...rating, celsius: hotCelsius }) : undefined,
       shapes: fits.map(({ name }, i) => ({ name, share: weights[i]! / total })).sort((a, b) => b.share - a.share),
+    };
+  },
+
+  /** The curve of a motor on its bench battery, at the temperature of its windings; what is told is told of 20 °C. */
+  motor(machine: Machine, points: readonly MotorPoint[], celsius: number): FittedMotorCurve {
+    const family = familyOf(machine);
+    const { drives } = family;
+    if (!drives) throw new RangeError(`${family.name} is no motor`);
+    const battery = drives.battery(machine);
+    const plate = motorCurve(drives.motor(machine, [], celsius), battery);
+    if (points.length === 0) return { plate, own: [], like: undefined, told: undefined, shapes: [] };
+    const all = family.faults(machine);
+    // A fault that this machine can't have has no shape.
+    const shapes = drives.shapes.filter(({ fault }) => !fault || all.some(({ id }) => id === fault.id));
+    const faultsOf = ({ fault }: (typeof shapes)[number]) =>
+      all.filter(({ id }) => id === fault?.id).map((one) => runningFault(one, fault!.severity));
+    const fits = shapes.map((shape) => {
+      const motor = drives.motor(machine, faultsOf(shape), celsius);
+      const { evidence } = motorThrough(motor, points, drives.priors, battery).fit;
+      return { ...shape, motor, evidence };
+    });
+    const most = Math.max(...fits.map(({ evidence }) => evidence));
+    const weights = fits.map(({ evidence }) => Math.exp(evidence - most));
+    const total = weights.reduce((sum, w) => sum + w, 0);
+    const ranked = fits.map((one, n) => ({ ...one, share: weights[n]! / total })).sort((a, b) => b.share - a.share);
+    const fitted = motorThrough(
+      drives.motor(machine, [], celsius),
+      points,
+      widely(drives.priors),
+      battery,
+      drives.motor(machine, [], ambientCelsius),
+    );
+    const stiff = { volts: machine.ratedVolts, ohms: 1e-6 };
+    const [unloaded, held] = [fitted.foresee(stiff, { newtonMetres: 0 }), fitted.foresee(stiff, 'held')];
+    const like = ranked[0]!.fault && { name: ranked[0]!.name, curve: motorCurve(ranked[0]!.motor, battery) };
+    return {
+      plate,
+      own: motorCurve(fitted.motor, battery),
+      like,
+      told: { unloaded, held, peak: fitted.peak(drives.ratedOn(machine)) },
+      shapes: ranked.map(({ name, share }) => ({ name, share })),
     };
   },
 
@@ -104,18 +184,19 @@ const curves = {
   patterns(machine: Machine, rpm: number): readonly TracePattern[] {
     const family = familyOf(machine);
     const build = family.builds(machine)[0]!;
-    const spin = family.spin(machine);
-    const { volts } = family.rating(machine);
+    const generates = generatesOf(machine);
+    const spin = generates.spin(machine);
+    const { volts, amps } = generates.rating(machine);
     const stand = {
       rpm,
-      loadOhms: (2 * volts) / machine.ratedAmps,
+      loadOhms: (2 * volts) / amps,
       batteryVolts: (volts * 12.6) / 13.5,
       batteryOhms: volts / 135,
       cableOhms: 2e-3,
       celsius: { windings: warm, diodes: warm },
       field: 'regulated',
     } as const;
-    return family.outputShapes.map(({ name, fault }) => {
+    return generates.outputShapes.map(({ name, fault }) => {
       const faults = family
         .faults(machine)
         .filter(({ id }) => id === fault?.id)

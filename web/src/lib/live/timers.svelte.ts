@@ -1,12 +1,29 @@
 import { allowSound, play } from './tones.ts';
 
-/** What is timed at the run stand, in seconds [common practice, no source]. */
-export const timed = [
-  { id: 'load', name: 'Load on', seconds: 10, then: 'Load off, let it cool.' },
-  { id: 'cool', name: 'Cool down', seconds: 60, then: 'Cool enough for the next load.' },
-  { id: 'warm', name: 'Warm-up', seconds: 900, then: 'Warm: a two-contact regulator may be read now.' },
-] as const;
-type Timed = (typeof timed)[number]['id'];
+/** What is timed where a unit runs, in seconds [common practice, no source]; `next` starts when it is over or stopped. */
+const kinds = {
+  load: { name: 'Load on', seconds: 10, then: 'Load off, let it cool.', next: undefined },
+  cool: { name: 'Cool down', seconds: 60, then: 'Cool enough for the next load.', next: undefined },
+  warm: { name: 'Warm-up', seconds: 900, then: 'Warm: a two-contact regulator may be read now.', next: undefined },
+  spin: { name: 'Spin', seconds: 10, then: 'Off: let it rest.', next: 'rest' },
+  held: { name: 'Held', seconds: 3, then: 'Off at once: let it rest.', next: 'rest' },
+  rest: { name: 'Rest', seconds: 120, then: 'Rested: it may be fed again.', next: undefined },
+  pile: { name: 'Battery load', seconds: 15, then: 'Read the volts, then pile off.', next: undefined },
+} as const;
+export type Timed = keyof typeof kinds;
+/** What is timed at the run stand, and at the starter bench. */
+export const timed: Readonly<Record<'generator' | 'starter', readonly Timed[]>> = {
+  generator: ['load', 'cool', 'warm'],
+  starter: ['spin', 'held', 'rest', 'pile'],
+};
+export const timedAs = (id: Timed): { readonly name: string; readonly seconds: number } => kinds[id];
+
+/** A run that is over: of what kind, for how long, and when it ended. */
+export interface PastRun {
+  readonly kind: Timed;
+  readonly seconds: number;
+  readonly ended: number;
+}
 
 /** Timers that go on whatever screen is looked at, each with a sound at its end. */
 class Timers {
@@ -15,6 +32,13 @@ class Timers {
   #ticking: ReturnType<typeof setInterval> | undefined;
   /** What ended last. */
   said = $state('');
+  /** Runs that called for a rest, newest last. */
+  past = $state.raw<readonly PastRun[]>([]);
+
+  /** Now, by the clock that ticks while anything is timed. */
+  get now(): number {
+    return this.#now;
+  }
 
   left(id: Timed): number | undefined {
     const end = this.#ends[id];
@@ -25,20 +49,33 @@ class Timers {
     allowSound();
     this.said = '';
     this.#now = Date.now();
-    this.#ends[id] = this.#now + timed.find((one) => one.id === id)!.seconds * 1000;
+    this.#ends[id] = this.#now + kinds[id].seconds * 1000;
     this.#ticking ??= setInterval(() => this.#tick(), 250);
   }
 
   stop(id: Timed): void {
+    const end = this.#ends[id];
+    if (end === undefined) return;
+    this.#now = Date.now();
+    this.#over(id, end);
+  }
+
+  #over(id: Timed, end: number): void {
     delete this.#ends[id];
+    const { seconds, next } = kinds[id];
+    if (!next) return;
+    const ended = Math.min(this.#now, end);
+    this.past = [...this.past, { kind: id, seconds: seconds - Math.max(end - ended, 0) / 1000, ended }];
+    this.#ends[next] = ended + kinds[next].seconds * 1000;
   }
 
   #tick(): void {
     this.#now = Date.now();
-    for (const { id, then } of timed) {
-      if ((this.#ends[id] ?? Infinity) > this.#now) continue;
-      delete this.#ends[id];
-      this.said = then;
+    for (const id of Object.keys(this.#ends) as Timed[]) {
+      const end = this.#ends[id]!;
+      if (end > this.#now) continue;
+      this.#over(id, end);
+      this.said = kinds[id].then;
       play([[880, 0.6]]);
     }
     if (Object.keys(this.#ends).length > 0) return;

@@ -2,7 +2,8 @@
   import type { Assessment } from '@refectum/core/assess';
   import type { Check, Word } from '@refectum/core/checks';
   import type { Machine } from '@refectum/core/machines';
-  import { planOf, planSize, type Placed, type Point } from './anatomy-plan.ts';
+  import { planOf } from './anatomy-plan.ts';
+  import type { Placed, Point } from './plan.ts';
   import Mark from './Mark.svelte';
 
   interface Props {
@@ -41,6 +42,9 @@
       regulator: { x: p.x, y: p.y },
       output: { x: p.x - 14, y: p.y - 14 },
       gear: { x: p.x, y: p.y },
+      contacts: { x: p.x, y: p.y + 18 },
+      armature: { x: p.x + 24, y: p.y + 20 },
+      magnets: { x: p.x, y: p.y + 20 },
     })[p.kind];
 
   function onKey(event: KeyboardEvent, part: string) {
@@ -70,6 +74,15 @@
       <circle r="3" />
     {:else if p.kind === 'regulator'}
       <rect x="-20" y="-16" width="40" height="32" class="fill-base-200" />
+    {:else if p.kind === 'contacts'}
+      <path d="M-22 0H-9M9 0H22" class="stroke-base-100" stroke-width="4" />
+      <path d="M-9 -6V6M9 -6V6" stroke-width="2.4" />
+      <path d="M-9 -12H9" stroke-width="2.4" />
+    {:else if p.kind === 'armature'}
+      <circle r="20" class="fill-base-100" />
+      <path d="M-8 0a8 8 0 0 1 16 0" class="stroke-primary" stroke-width="3" />
+    {:else if p.kind === 'magnets'}
+      <path d="M-12 -8H12V8H-12Z M0 -8V8" class="fill-base-200" />
     {:else if p.kind === 'output'}
       <rect x="-4" y="-7" width="8" height="14" class="fill-base-100" />
     {:else}
@@ -91,18 +104,13 @@
   {/if}
 {/snippet}
 
-<svg viewBox="0 0 {planSize.width} {planSize.height}" class="w-full" role="group" aria-label="Circuit of this unit">
+<svg viewBox="0 0 {plan.size.width} {plan.size.height}" class="w-full" role="group" aria-label="Circuit of this unit">
   <g class="stroke-secondary" fill="none" stroke-width="1.3">
     {#each plan.wires as wire (wire)}<path d={wire} />{/each}
   </g>
   {#each plan.dots as dot, i (i)}<circle cx={dot.x} cy={dot.y} r="2.6" class="fill-base-content" />{/each}
   <g font-size="13" class="fill-base-content">
-    <text x="424" y="20" text-anchor="end">output post</text>
-    <text x="20" y="245">case</text>
-    <text x="4" y="62">{machine.connection === 'unknown' ? 'star or delta' : machine.connection}</text>
-    {#if machine.exciterDiodes}<text x="330" y="58" text-anchor="end">exciter</text>{/if}
-    <text x={machine.regulatorSide === 'supply' ? 70 : 308} y="260" text-anchor="middle">regulator</text>
-    <text x={machine.regulatorSide === 'supply' ? 232 : 140} y="266" text-anchor="middle">rotor</text>
+    {#each plan.captions as { text, x, y, anchor } (text)}<text {x} {y} text-anchor={anchor}>{text}</text>{/each}
   </g>
   {#each repeated as p, i (i)}{@render symbol(p)}{/each}
   {#each drawn as p (p.part)}

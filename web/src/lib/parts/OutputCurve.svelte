@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { OutputPoint } from '@refectum/core/curves';
-  import { familyOf, type Machine } from '@refectum/core/machines';
+  import type { Generates, Machine } from '@refectum/core/machines';
   import { wrap } from 'comlink';
   import { untrack } from 'svelte';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
@@ -10,14 +10,15 @@
   interface Props {
     stand: RunStand;
     machine: Machine;
+    generates: Generates<Machine>;
   }
-  const { stand, machine }: Props = $props();
+  const { stand, machine, generates }: Props = $props();
   let fitted = $state.raw<FittedOutput>();
   let working = $state(false);
-  const rating = $derived(familyOf(machine).rating(machine));
+  const rating = $derived(generates.rating(machine));
   const range = ({ amps, low, high }: { amps: number; low: number; high: number }) =>
     `${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)})`;
-  const short = $derived(fitted && fitted.rated.high < machine.ratedAmps);
+  const short = $derived(fitted && fitted.rated.high < rating.amps);
 
   /** What is fitted, as text: a newer word of the server on the same points is no reason to fit again. */
   const asked = $derived(JSON.stringify([machine, stand.points]));
@@ -44,11 +45,11 @@
 
 <section class="sheet p-3" aria-label="Output curve">
   <h2 class="text-xl font-semibold">Output against speed</h2>
-  <OutputChart points={stand.points} {fitted} rating={{ rpm: rating.rpm, amps: machine.ratedAmps }} />
+  <OutputChart points={stand.points} {fitted} {rating} />
   {#if fitted}
     <dl class="grid grid-cols-[max-content_1fr] gap-x-3 text-sm">
       <dt>At {rating.rpm} rpm</dt>
-      <dd class="figure">{range(fitted.rated)}, rated {machine.ratedAmps} A{short ? ': short of it' : ''}</dd>
+      <dd class="figure">{range(fitted.rated)}, rated {rating.amps} A{short ? ': short of it' : ''}</dd>
       <dt>At 1500 rpm</dt>
       <dd class="figure">{fitted.idle ? range(fitted.idle) : 'can’t tell without a point at 1700 rpm or below'}</dd>
       <dt>Hot, 110 °C</dt>

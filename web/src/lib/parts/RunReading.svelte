@@ -20,16 +20,16 @@
   /** Sets speed and load as the check wants them; the jumper is the hand's. */
   async function onSet() {
     problem = '';
-    if (await live.turn(setup.rpm)) await live.holdVolts(setup.volts);
+    if (await live.turn(setup.held.rpm!)) await live.holdVolts(setup.held.volts!);
   }
   async function onTake() {
     const { rested } = live;
     problem = '';
     if ('restless' in rested) problem = `Not taken: ${rested.restless}.`;
-    else if (Math.abs(rested.rpm / setup.rpm - 1) > speedShare)
-      problem = `Not taken: it turns at ${formatNumber(rested.rpm, 0)} rpm, ${formatNumber(setup.rpm, 0)} are wanted.`;
-    else if (Math.abs(rested.volts / setup.volts - 1) > voltsShare)
-      problem = `Not taken: the post holds ${formatQuantity(rested.volts, 'volts', 0.01)}, ${setup.volts} V are wanted.`;
+    else if (Math.abs(rested.rpm / setup.held.rpm! - 1) > speedShare)
+      problem = `Not taken: it turns at ${formatNumber(rested.rpm, 0)} rpm, ${formatNumber(setup.held.rpm!, 0)} are wanted.`;
+    else if (Math.abs(rested.volts / setup.held.volts! - 1) > voltsShare)
+      problem = `Not taken: the post holds ${formatQuantity(rested.volts, 'volts', 0.01)}, ${setup.held.volts!} V are wanted.`;
     else {
       const value = Number(Math.max(0, rested.amps).toFixed(1));
       await bench.take({ kind: 'value', value }, `${formatQuantity(value, check.unit)}, from the clamp`);
@@ -40,7 +40,7 @@
 
 <div class="mt-2 flex flex-wrap items-center gap-2">
   <button class="btn min-h-11" onclick={() => void onSet()}>
-    {formatNumber(setup.rpm, 0)} rpm, load to {setup.volts} V
+    {formatNumber(setup.held.rpm!, 0)} rpm, load to {setup.held.volts!} V
   </button>
   <button class="btn min-h-11" onclick={() => void onTake()}>Take the clamp’s reading</button>
   {#if problem}<p role="alert" class="w-full border-l-4 border-error px-2 text-sm">{problem}</p>{/if}

@@ -1,12 +1,21 @@
 <script lang="ts">
-  import { timed, timers } from '$lib/live/timers.svelte.ts';
+  import type { Snippet } from 'svelte';
+  import { timed, timedAs, timers } from '$lib/live/timers.svelte.ts';
+
+  interface Props {
+    of: keyof typeof timed;
+    /** Below the clocks. */
+    children?: Snippet;
+  }
+  const { of, children }: Props = $props();
 
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 </script>
 
 <section class="sheet p-3" aria-label="Timers">
   <div class="flex flex-wrap gap-2">
-    {#each timed as { id, name, seconds } (id)}
+    {#each timed[of] as id (id)}
+      {@const { name, seconds } = timedAs(id)}
       {@const left = timers.left(id)}
       <button
         class="btn min-h-11 px-3"
@@ -19,4 +28,5 @@
     {/each}
   </div>
   <p class="mt-1 min-h-5 text-sm" role="status">{timers.said}</p>
+  {@render children?.()}
 </section>

@@ -1,28 +1,8 @@
-import { type ClawPole, phases } from '@refectum/core/machines';
+import { type ClawPole, type Machine, phases } from '@refectum/core/machines';
+import type { Caption, Placed, Plan, Point } from './plan.ts';
+import { starterPlan } from './starter-plan.ts';
 
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
-
-/** Where a part's symbol, its mark and its touch field lie. */
-export interface Placed extends Point {
-  readonly part: string;
-  readonly kind: 'diode' | 'exciter' | 'winding' | 'rotor' | 'brush' | 'rings' | 'regulator' | 'output' | 'gear';
-  readonly label: string;
-  /** Degrees clockwise from pointing up. */
-  readonly turn: number;
-}
-
-/** A unit's circuit laid out for drawing: its parts, its wires and where each terminal is touched. */
-export interface Plan {
-  readonly parts: readonly Placed[];
-  readonly wires: readonly string[];
-  readonly nodes: Readonly<Record<string, Point>>;
-  readonly dots: readonly Point[];
-}
-
-export const planSize = { width: 430, height: 384 };
+const size = { width: 430, height: 384 };
 
 /** What turns, holds and joins has no place in a circuit: a row of its own below. */
 const gear = [
@@ -42,8 +22,11 @@ const exciterX: Readonly<Record<string, number>> = { A: 336, B: 370, C: 404 };
 const exciterY = 60;
 const fieldY = 280;
 
-/** Lays out a claw-pole alternator as it is built. */
-export function planOf(machine: ClawPole): Plan {
+/** Any unit's circuit, as its family is built. */
+export const planOf = (machine: Machine): Plan =>
+  machine.family === 'starter' ? starterPlan(machine) : clawPolePlan(machine);
+
+function clawPolePlan(machine: ClawPole): Plan {
   const legs = [...phases, ...(machine.diodes === 8 ? ['N'] : [])];
   const stator = statorPlan(machine);
   const field = fieldPlan(machine);
@@ -69,6 +52,8 @@ export function planOf(machine: ClawPole): Plan {
     }
   }
   return {
+    size,
+    captions: captionsOf(machine),
     parts: [
       ...legs.flatMap((leg): Placed[] => [
         { part: `diode:${leg}+`, kind: 'diode', label: `${leg}+`, turn: 0, x: legX[leg]!, y: 68 },
@@ -100,6 +85,18 @@ export function planOf(machine: ClawPole): Plan {
       ]),
     ],
   };
+}
+
+function captionsOf(machine: ClawPole): Caption[] {
+  const supply = machine.regulatorSide === 'supply';
+  return [
+    { text: 'output post', x: 424, y: 20, anchor: 'end' },
+    { text: 'case', x: 20, y: 245, anchor: 'start' },
+    { text: machine.connection === 'unknown' ? 'star or delta' : machine.connection, x: 4, y: 62, anchor: 'start' },
+    ...(machine.exciterDiodes ? [{ text: 'exciter', x: 330, y: 58, anchor: 'end' as const }] : []),
+    { text: 'regulator', x: supply ? 70 : 308, y: 260, anchor: 'middle' },
+    { text: 'rotor', x: supply ? 232 : 140, y: 266, anchor: 'middle' },
+  ];
 }
 
 type Part = Pick<Plan, 'parts' | 'wires' | 'nodes'>;

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { clawPoleGeneric, type Machine } from '@refectum/core/machines';
+import { type FamilyId, familyBy, type Machine } from '@refectum/core/machines';
 import { parseQuantity } from '@refectum/core/quantity';
 import { ValidationError } from 'yup';
 import { complaintId, complaintNames, type Line, type LineResult } from '../many.ts';
@@ -62,18 +62,22 @@ async function entryOf(shopId: string, line: Line & { readonly id?: string }): P
 /** The build of the model when it was here last, or what volts and amps tell. */
 async function builtAs(
   shopId: string,
-  { model, volts, amps }: Line,
+  { model, volts, amps, kilowatts }: Line,
 ): Promise<{ machine: Machine; plate?: CheckIn['plate'] }> {
-  if (volts || amps) {
+  if (volts || amps || kilowatts) {
     const rated = parseQuantity(volts, 'volts');
-    const current = parseQuantity(amps, 'amps');
+    if (amps && kilowatts) throw new Unfit('amps and kilowatts: one of them, a unit has either.');
+    const [family, said, name, unit]: [FamilyId, string, string, 'amps' | 'kilowatts'] = kilowatts
+      ? ['starter', kilowatts, 'kilowatts', 'kilowatts']
+      : ['claw-pole', amps, 'amps', 'amps'];
+    const size = parseQuantity(said, unit);
     if (rated.kind !== 'value' || (rated.value !== 12 && rated.value !== 24))
       throw new Unfit(`volts: “${volts}” must be 12 or 24.`);
-    if (current.kind !== 'value')
-      throw new Unfit(`amps: ${current.kind === 'refused' ? current.message : 'a number is needed.'}`);
-    return { machine: clawPoleGeneric(rated.value, current.value) };
+    if (size.kind !== 'value')
+      throw new Unfit(`${name}: ${size.kind === 'refused' ? size.message : 'a number is needed.'}`);
+    return { machine: familyBy(family).usual(rated.value, size.value) };
   }
   const same = (await knownModels(shopId, model)).find((known) => known.model.toLowerCase() === model.toLowerCase());
-  if (!same) throw new Unfit(`model: “${model}” was never here: give its volts and amps.`);
+  if (!same) throw new Unfit(`model: “${model}” was never here: give its volts and its amps or kilowatts.`);
   return { machine: same.machine, plate: same.plate };
 }

@@ -11,15 +11,16 @@ export function standLines({ machine, runs, works }: Job): readonly string[] {
   const against = said
     ? [`Run against a red light: ${released!.technician}, ${dayAndTimeOf(released!.at)}, answers for it: “${said.why}”`]
     : [];
-  if (points.length === 0) return against;
+  const family = familyOf(machine);
+  const { generates } = family;
+  if (points.length === 0 || !generates) return against;
   const shown = points.map(({ rpm, volts, amps, celsius }) => {
     const heat = celsius === undefined ? '' : `, windings ${celsius} °C`;
     return `${amps.toFixed(1)} A at ${rpm} rpm and ${volts.toFixed(1)} V${heat}`;
   });
-  const family = familyOf(machine);
-  const { rpm, volts } = family.rating(machine);
-  const curve = outputCurve(family.output(machine, family.builds(machine)[0]!, []), points);
+  const { rpm, volts, amps: rated } = generates.rating(machine);
+  const curve = outputCurve(generates.output(machine, family.builds(machine)[0]!, []), points);
   const { amps, low, high } = curve.foresee({ rpm, volts, celsius: points.at(-1)!.celsius });
-  const foreseen = `Foreseen at ${rpm} rpm and ${volts} V: ${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)}, 95 %), rated ${machine.ratedAmps} A.`;
+  const foreseen = `Foreseen at ${rpm} rpm and ${volts} V: ${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)}, 95 %), rated ${rated} A.`;
   return [...against, `Output: ${shown.join('; ')}.`, foreseen];
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { clawPoleGeneric } from '@refectum/core/machines';
+import { familyBy, type Machine } from '@refectum/core/machines';
 import { fail, redirect } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { yup } from 'sveltekit-superforms/adapters';
@@ -16,7 +16,7 @@ const fresh = () => ({
   complaint: '',
   words: '',
   due: '',
-  machine: clawPoleGeneric(12, 90),
+  machine: familyBy('claw-pole').usual(12, familyBy('claw-pole').size.usual) as Machine,
   plate: { direction: '' as const, pulley: '' as const, connector: '', cameWith: '' },
   next: 'bench' as const,
 });

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { type ClawPole, clawPoleGeneric, families } from '@refectum/core/machines';
+  import { type FamilyId, familyBy, familyOf, type Machine } from '@refectum/core/machines';
   import { untrack } from 'svelte';
   import { superForm } from 'sveltekit-superforms';
   import { yupClient } from 'sveltekit-superforms/adapters';
   import Field from '$lib/parts/Field.svelte';
-  import QuantityField from '$lib/parts/QuantityField.svelte';
+  import MachineFields from '$lib/parts/MachineFields.svelte';
   import { dayOf } from '$lib/dates.ts';
   import { directions, type KnownModel, pulleys } from '$lib/job.ts';
   import { notTaken } from '$lib/not-taken.ts';
@@ -23,17 +23,10 @@
       onError: ({ result }) => void ($message = notTaken(result)),
     },
   );
-  const complaints = families['claw-pole'].complaints;
+  const complaints = $derived(familyOf($form.machine).complaints);
 
-  /** What the plate doesn't say follows the rated volts, unless it was typed. */
+  /** What the plate doesn't say follows it, unless it was typed. */
   let touched = $state(false);
-  function setVolts(volts: 12 | 24) {
-    const usual = clawPoleGeneric(volts, $form.machine.ratedAmps);
-    $form.machine.ratedVolts = volts;
-    if (touched) return;
-    $form.machine.statorPairOhms = usual.statorPairOhms;
-    $form.machine.rotorOhms = usual.rotorOhms;
-  }
   let customers = $state.raw<readonly string[]>([]);
   let models = $state.raw<readonly KnownModel[]>([]);
   /** The model that the build was taken from. */
@@ -50,7 +43,7 @@
     const same = models.find(({ model }) => model.toLowerCase() === $form.model.trim().toLowerCase());
     if (taken !== undefined && !same) {
       // It was another model's build.
-      $form.machine = clawPoleGeneric(12, 90);
+      $form.machine = usualOf($form.machine.family);
       $form.plate = { ...$form.plate, direction: '', pulley: '', connector: '' };
       touched = false;
     }
@@ -71,9 +64,9 @@
     earlier = await known('serial', $form.serial);
   }
 
-  const set = <K extends keyof ClawPole>(name: K, value: number | undefined) => {
-    ($form.machine as unknown as Record<string, number | undefined>)[name] = value;
-  };
+  /** What is wrong between the facts of a machine. */
+  const machineProblem = $derived(($errors.machine as { _errors?: readonly string[] } | undefined)?._errors?.[0]);
+  const usualOf = (id: FamilyId): Machine => familyBy(id).usual(12, familyBy(id).size.usual);
 </script>
 
 <svelte:head><title>Check in · Refectum</title></svelte:head>
@@ -182,76 +175,21 @@
     </fieldset>
 
     <fieldset class="sheet grid grid-cols-2 content-start gap-x-4 p-4">
-      <legend class="px-1 text-lg font-semibold">Claw-pole alternator, as built</legend>
-      <Field id="volts" label="Rated voltage" errors={undefined}>
-        {#snippet children(a)}
-          <select
-            {...a}
-            class="select w-full"
-            value={$form.machine.ratedVolts}
-            onchange={(e) => setVolts(e.currentTarget.value === '24' ? 24 : 12)}
-          >
-            <option value={12}>12 V</option>
-            <option value={24}>24 V</option>
-          </select>
-        {/snippet}
-      </Field>
-      <QuantityField
-        id="amps"
-        label="Rated current"
-        unit="amps"
-        value={$form.machine.ratedAmps}
-        errors={$errors.machine?.ratedAmps}
-        onvalue={(v) => set('ratedAmps', v)}
+      <legend class="px-1 text-lg font-semibold">As built</legend>
+      <MachineFields
+        machine={$form.machine}
+        errors={$errors.machine as never}
+        {touched}
+        onchange={(machine, looked) => {
+          $form.machine = machine;
+          touched = looked;
+          if (!complaints.some(({ id }) => id === $form.complaint)) $form.complaint = '';
+        }}
       />
-      <Field id="connection" label="Stator" errors={$errors.machine?.connection}>
-        {#snippet children(a)}
-          <select {...a} class="select w-full" bind:value={$form.machine.connection}>
-            <option value="unknown">not known</option>
-            <option value="star">star</option>
-            <option value="delta">delta</option>
-          </select>
-        {/snippet}
-      </Field>
-      <Field id="diodes" label="Rectifier" errors={$errors.machine?.diodes}>
-        {#snippet children(a)}
-          <select {...a} class="select w-full" bind:value={$form.machine.diodes}>
-            <option value={6}>six diodes</option>
-            <option value={8}>eight: two on the star point</option>
-          </select>
-        {/snippet}
-      </Field>
-      <Field id="kind" label="Diode kind" errors={$errors.machine?.diodeKind}>
-        {#snippet children(a)}
-          <select {...a} class="select w-full" bind:value={$form.machine.diodeKind}>
-            <option value="unknown">not known</option>
-            <option value="silicon">silicon</option>
-            <option value="low-loss">low-loss</option>
-          </select>
-        {/snippet}
-      </Field>
-      <Field id="exciter" label="Exciter diodes" errors={$errors.machine?.exciterDiodes}>
-        {#snippet children(a)}
-          <select {...a} class="select w-full" bind:value={$form.machine.exciterDiodes}>
-            <option value={true}>three</option>
-            <option value={false}>none</option>
-          </select>
-        {/snippet}
-      </Field>
-      <div class="col-span-2">
-        <Field id="side" label="Field circuit" errors={$errors.machine?.regulatorSide}>
-          {#snippet children(a)}
-            <select {...a} class="select w-full" bind:value={$form.machine.regulatorSide}>
-              <option value="ground">regulator on the ground side, both brushes insulated</option>
-              <option value="supply">regulator on the supply side, one brush grounded</option>
-            </select>
-          {/snippet}
-        </Field>
-      </div>
       <details class="col-span-2">
-        <summary class="min-h-11 cursor-pointer py-2">Direction, pulley, connector, what came with it</summary>
+        <summary class="min-h-11 cursor-pointer py-2">Direction, connector, what came with it</summary>
         <div class="grid grid-cols-2 gap-x-4">
-          <Field id="direction" label="Turns, seen from the pulley" errors={$errors.plate?.direction}>
+          <Field id="direction" label="Turns, seen from the drive" errors={$errors.plate?.direction}>
             {#snippet children(a)}
               <select {...a} class="select w-full" bind:value={$form.plate.direction}>
                 {#each directions as direction (direction)}<option value={direction}>{direction || 'not read'}</option
@@ -259,13 +197,15 @@
               </select>
             {/snippet}
           </Field>
-          <Field id="pulley" label="Pulley" errors={$errors.plate?.pulley}>
-            {#snippet children(a)}
-              <select {...a} class="select w-full" bind:value={$form.plate.pulley}>
-                {#each pulleys as pulley (pulley)}<option value={pulley}>{pulley || 'not read'}</option>{/each}
-              </select>
-            {/snippet}
-          </Field>
+          {#if familyOf($form.machine).generates}
+            <Field id="pulley" label="Pulley" errors={$errors.plate?.pulley}>
+              {#snippet children(a)}
+                <select {...a} class="select w-full" bind:value={$form.plate.pulley}>
+                  {#each pulleys as pulley (pulley)}<option value={pulley}>{pulley || 'not read'}</option>{/each}
+                </select>
+              {/snippet}
+            </Field>
+          {/if}
           <Field id="connector" label="Connector" errors={$errors.plate?.connector}>
             {#snippet children(a)}<input
                 {...a}
@@ -284,45 +224,8 @@
           </Field>
         </div>
       </details>
-      <details class="col-span-2">
-        <summary class="min-h-11 cursor-pointer py-2">Windings and brushes, at 20 °C</summary>
-        <div class="grid grid-cols-2 gap-x-4" oninput={() => (touched = true)}>
-          <QuantityField
-            id="stator-pair"
-            label="Stator, lead to lead"
-            unit="ohms"
-            value={$form.machine.statorPairOhms}
-            errors={$errors.machine?.statorPairOhms}
-            onvalue={(v) => set('statorPairOhms', v)}
-          />
-          <QuantityField
-            id="rotor"
-            label="Rotor, ring to ring"
-            unit="ohms"
-            value={$form.machine.rotorOhms}
-            errors={$errors.machine?.rotorOhms}
-            onvalue={(v) => set('rotorOhms', v)}
-          />
-          <QuantityField
-            id="brush-new"
-            label="Brush, new"
-            unit="millimetres"
-            value={$form.machine.brushNewMillimetres}
-            errors={$errors.machine?.brushNewMillimetres}
-            onvalue={(v) => set('brushNewMillimetres', v)}
-          />
-          <QuantityField
-            id="brush-least"
-            label="Brush, least"
-            unit="millimetres"
-            value={$form.machine.brushLeastMillimetres}
-            errors={$errors.machine?.brushLeastMillimetres}
-            onvalue={(v) => set('brushLeastMillimetres', v)}
-          />
-        </div>
-      </details>
-      {#if $errors.machine?._errors?.length}<p role="alert" class="col-span-2 text-error">
-          {$errors.machine._errors[0]}
+      {#if machineProblem}<p role="alert" class="col-span-2 text-error">
+          {machineProblem}
         </p>{/if}
     </fieldset>
     <div class="flex justify-end gap-3 md:col-span-2">

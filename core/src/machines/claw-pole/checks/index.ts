@@ -1,11 +1,10 @@
-import type { Check } from '../../../checks/index.ts';
+import { type Check, leadsNull } from '../../../checks/index.ts';
 import type { ClawPole } from '../parameters.ts';
 import { bridge } from './bridge.ts';
 import { brushesByEye, brushLength, brushToRing, ringDiameter, ringsByEye } from './brushes.ts';
 import { byHand, inHand, statorByEye } from './by-hand.ts';
 import { diodesAlone, diodesJoined, diodesUnderCurrent, exciterAlone, exciterDiodes } from './diodes.ts';
 import { fieldThroughBrushes } from './field.ts';
-import { leadsNull } from './leads.ts';
 import { regulatorTwin } from './regulator.ts';
 import { rotorChecks } from './rotor.ts';
 import { onStand } from './stand.ts';

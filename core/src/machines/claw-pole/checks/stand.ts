@@ -116,7 +116,10 @@ export function onStand(machine: ClawPole): Check[] {
     how: `Rotor at ${rpm} rpm. Load on, jumper from ${jumper}; draw the load down until the post holds ${volts} V, read the clamp.`,
     tells: 'a weak machine from a weak regulator',
     cautions: [...spinning, ...bypassing],
-    method: { kind: 'run', setup: { rpm, volts, shows: 'output' } },
+    method: {
+      kind: 'run',
+      setup: { held: { rpm, volts }, shows: 'output', instrument: 'clamp', moreIsBetter: true },
+    },
   });
   return [
     findingCheck({
@@ -224,7 +227,7 @@ export function onStand(machine: ClawPole): Check[] {
       how: `At 3000 rpm, field full, post held at ${volts} V: DC volts of phase A’s lead or the tap against the case.`,
       tells: 'on which side a diode was lost: half the post’s volts is sound',
       cautions: [...spinning, ...bypassing],
-      method: { kind: 'run', setup: { rpm: 3000, volts, shows: 'tap' } },
+      method: { kind: 'run', setup: { held: { rpm: 3000, volts }, shows: 'tap', instrument: 'voltmeter' } },
     },
     findingCheck({
       id: 'noise',

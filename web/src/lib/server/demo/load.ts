@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { unitSession } from '@refectum/core/assess';
 import { type Case, checkOf, fromScale } from '@refectum/core/belief';
 import { findingsOf, type Outcome } from '@refectum/core/checks';
-import { multimeterById, rangeFor } from '@refectum/core/instruments';
+import { multimeterById, rangeFor, runRanges } from '@refectum/core/instruments';
 import { addDays, addMinutes, formatISO, subMinutes } from 'date-fns';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -112,7 +112,7 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       step: { kind: 'point', ...point },
       technician: by,
     });
-  if (unit.output) await changeJob(shopId, tag, by, { assembly: 'stand' });
+  if (unit.assembly) await changeJob(shopId, tag, by, { assembly: unit.assembly });
   const { id: jobId } = await findJob(shopId, tag);
   for (const [drawing, caption] of unit.pictures ?? [])
     await addPicture(jobId, by, {
@@ -156,7 +156,10 @@ function demoOutcome(opened: Case, unit: DemoUnit, checkId: string, n: number): 
   if (prediction.mean > prediction.top) return { kind: 'over-range' };
   // A sound unit is never exactly the mean: a fixed small sway, different from reading to reading.
   const value = fromScale(prediction.mean, check.unit) * (1 + 0.004 * Math.sin(7 * n + unit.customer.length));
-  const ranges = check.unit === 'volts' ? (check.species === 'current-drop' ? meter.volts : [meter.diode]) : meter.ohms;
+  const { method } = check;
+  const ofMeter =
+    check.unit === 'volts' ? (check.species === 'current-drop' ? meter.volts : [meter.diode]) : meter.ohms;
+  const ranges = method.kind === 'run' ? runRanges(method.setup.instrument, meter) : ofMeter;
   const { step } = check.unit === 'millimetres' ? { step: 0.1 } : rangeFor(ranges, value);
   return { kind: 'value', value: Number((Math.round(value / step) * step).toPrecision(8)) };
 }

@@ -2,7 +2,7 @@ import type { Teller } from '@refectum/core/belief';
 import type { Role } from '../../people.ts';
 import type { Stand } from '../../stands.ts';
 import type { demoDrawings } from './drawings.ts';
-import { type ClawPole, clawPoleGeneric } from '@refectum/core/machines';
+import { type ClawPole, clawPoleGeneric, type Machine, type Starter, starterGeneric } from '@refectum/core/machines';
 import type { OutputPoint } from '@refectum/core/curves';
 import type { DrainStep } from '@refectum/core/vehicle';
 import type { CourseId, Prices } from '@refectum/core/verdict';
@@ -35,7 +35,7 @@ export interface DemoUnit {
   readonly complaint: string;
   readonly words: string;
   readonly dueInDays: number;
-  readonly machine: ClawPole;
+  readonly machine: Machine;
   readonly meter: string;
   readonly celsius: number;
   /** Hidden truth that the readings are worked out from: faults with severity. */
@@ -46,7 +46,9 @@ export interface DemoUnit {
   readonly onVehicle?: readonly (readonly [check: string, result: number | string, told?: Teller])[];
   /** The key-off drain followed, from the beginning, with the minutes. */
   readonly drain?: readonly (readonly [minute: number, step: DrainStep])[];
-  /** Points of the output on the run stand; the unit stays on it. */
+  /** The state of assembly it is left in, where it isn't as received. */
+  readonly assembly?: string;
+  /** Points of the output on the run stand. */
   readonly output?: readonly OutputPoint[];
   /** What was photographed, and what was written beside it. */
   readonly pictures?: readonly (readonly [drawing: keyof typeof demoDrawings, caption: string])[];
@@ -62,6 +64,32 @@ const known = (volts: 12 | 24, amps: number, more: Partial<ClawPole> = {}): Claw
   diodeKind: 'silicon',
   ...more,
 });
+
+const starter = (
+  volts: 12 | 24,
+  kilowatts: number,
+  layout: Starter['layout'],
+  more: Partial<Starter> = {},
+): Starter => ({
+  ...starterGeneric(volts, kilowatts, layout),
+  ...more,
+});
+
+const starterPrices: Prices = {
+  labourPerHour: 48,
+  exchange: 260,
+  core: 30,
+  comeback: 90,
+  items: {
+    solenoid: { price: 42 },
+    armature: { price: 95 },
+    brushes: { price: 14 },
+    bushes: { price: 11 },
+    drive: { price: 36 },
+    field: { price: 70 },
+    frame: { price: 58 },
+  },
+};
 
 const prices: Prices = {
   labourPerHour: 48,
@@ -358,5 +386,47 @@ export const demoUnits: readonly DemoUnit[] = [
       { rpm: 2200, volts: 27, amps: 34, celsius: 55 },
       { rpm: 3000, volts: 27, amps: 52, celsius: 65 },
     ],
+    assembly: 'stand',
+  },
+  {
+    customer: 'Island Buses, no. 7',
+    model: 'Slipway 24-55 S',
+    serial: 'SW 0093',
+    complaint: 'click',
+    words: 'Clicks, and on the third try it goes. Worse when hot.',
+    dueInDays: 1,
+    machine: starter(24, 5.5, 'reduction'),
+    meter: 'bench',
+    celsius: 20,
+    truth: [{ fault: 'contacts-burnt', severity: 0.018 }],
+    done: [
+      ['terminals-by-eye', 'clean'],
+      ['case-by-eye', 'whole'],
+      ['free-turning', 'free'],
+      'main-to-case',
+      'main-to-motor',
+      ['battery-rested', 25.24],
+      'battery-loaded',
+      ['whole', 'right'],
+      'no-load-volts',
+      'no-load-amps',
+      'no-load-rpm',
+    ],
+    assembly: 'clamped',
+    prices: starterPrices,
+  },
+  {
+    customer: 'Skerry Scooter Hire',
+    model: 'Skerry 12-11',
+    serial: '',
+    complaint: 'slow-crank',
+    words: 'The delivery trike hardly turns over since the regatta.',
+    dueInDays: 3,
+    machine: starter(12, 1.1, 'planetary'),
+    meter: 'workshop',
+    celsius: 20,
+    truth: [{ fault: 'bushes-worn', severity: 3 }],
+    done: [],
+    prices: starterPrices,
   },
 ];

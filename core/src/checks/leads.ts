@@ -1,5 +1,6 @@
-import type { Check } from '../../../checks/index.ts';
+import type { Check } from './check.ts';
 
+/** Before low resistances, of whatever unit. */
 export const leadsNull = (): Check[] => [
   {
     id: 'leads-null',

@@ -1,0 +1,287 @@
+import { type Check, findingCheck, type RunSetup } from '../../../checks/index.ts';
+import type { RunInstrument } from '../../../instruments/index.ts';
+import type { Unit } from '../../../quantity/index.ts';
+import { benchBattery } from '../motor.ts';
+import { hasMagnets, hasSolenoid, type Starter } from '../parameters.ts';
+import type { Shown } from '../runner.ts';
+
+const kick = 'Clamp it: it kicks. Eyes covered, no sleeves, fingers off the pinion.';
+const rest = '10 s at most, then 2 min of rest.';
+const gas = 'No sparks near the battery: clip on at the starter last.';
+
+/** Of the torque that it has held: where a loaded point is taken [common practice, no source]. */
+export const loadedShare = 0.35;
+
+const units: Readonly<Record<RunInstrument, Unit>> = {
+  clamp: 'amps',
+  voltmeter: 'volts',
+  tachometer: 'rpm',
+  'torque arm': 'newtonMetres',
+};
+
+interface Read {
+  readonly id: string;
+  readonly name: string;
+  readonly minutes: number;
+  readonly shows: Shown;
+  readonly instrument: RunInstrument;
+  readonly held: RunSetup['held'];
+  readonly how: string;
+  readonly tells: string;
+  readonly cautions: readonly string[];
+}
+
+const read = ({ shows, instrument, held, ...rest }: Read): Check => ({
+  ...rest,
+  species: rest.id,
+  place: '',
+  assembly: 'clamped',
+  unit: units[instrument],
+  method: { kind: 'run', setup: { held, shows, instrument } },
+});
+
+/** Clamped, on the bench battery. */
+export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check[] => {
+  const running = { minutes: 0.3, held: { newtonMetres: 0 }, cautions: [kick, rest] };
+  const load = Math.max(1, Math.round(loadedShare * heldNewtonMetres));
+  const loaded = { minutes: 0.5, held: { newtonMetres: load }, cautions: [kick, rest] };
+  const held = { minutes: 0.5, held: { rpm: 0 }, cautions: [kick, 'Held: under 3 s, then 2 min of rest.'] };
+  return [
+    read({
+      id: 'battery-rested',
+      name: 'Bench battery, rested volts',
+      minutes: 0.3,
+      shows: 'battery-rested',
+      instrument: 'voltmeter',
+      held: {},
+      how: 'Across the battery’s posts, nothing drawn for some minutes.',
+      tells: 'a bench battery that is flat: it fails every starter',
+      cautions: [gas],
+    }),
+    read({
+      id: 'battery-loaded',
+      name: 'Bench battery, volts under load',
+      minutes: 1,
+      shows: 'battery-loaded',
+      instrument: 'voltmeter',
+      held: {},
+      how: `Carbon pile at ${benchBattery.crankingAmps / 2} A for 15 s, volts at the posts at the end.`,
+      tells: 'a weak bench battery from a bad starter',
+      cautions: ['15 s, then off and cool.', gas],
+    }),
+    whole(machine),
+    ...(hasSolenoid(machine) ? [motorAlone()] : []),
+    read({
+      id: 'no-load-volts',
+      name: 'No load: volts at the starter',
+      ...running,
+      shows: 'volts',
+      instrument: 'voltmeter',
+      how: 'Main terminal to case while it spins free.',
+      tells: 'the sag of battery and leads',
+    }),
+    read({
+      id: 'no-load-amps',
+      name: 'No load: amps',
+      ...running,
+      shows: 'amps',
+      instrument: 'clamp',
+      how: 'Clamp zeroed, round the battery’s lead, while it spins free at steady speed.',
+      tells: 'drag, shorted turns and a weak field',
+    }),
+    read({
+      id: 'no-load-rpm',
+      name: 'No load: speed of the pinion',
+      ...running,
+      shows: 'rpm',
+      instrument: 'tachometer',
+      how: 'Tachometer at the pinion, or the trace’s ripple, at steady speed.',
+      tells: 'drag from a weak field',
+    }),
+    read({
+      id: 'contact-drop',
+      name: 'No load: drop over the contacts',
+      ...running,
+      minutes: 0.4,
+      shows: 'contact-drop',
+      instrument: 'voltmeter',
+      how: 'Main terminal to motor terminal, volts, while it spins: millivolts are sound. Probe only once it spins.',
+      tells: 'burnt contacts, which the run alone hides',
+    }),
+    read({
+      id: 'loaded-amps',
+      name: `Braked to ${load} Nm: amps`,
+      ...loaded,
+      shows: 'amps',
+      instrument: 'clamp',
+      how: `Brake or arm at the pinion, ${load} Nm: the clamp once it settles.`,
+      tells: 'drag and a weak field under load',
+    }),
+    read({
+      id: 'loaded-rpm',
+      name: `Braked to ${load} Nm: speed of the pinion`,
+      ...loaded,
+      shows: 'rpm',
+      instrument: 'tachometer',
+      how: `Brake or arm at the pinion, ${load} Nm: the tachometer once it settles.`,
+      tells: 'resistance, which no load hides',
+    }),
+    read({
+      id: 'loaded-drop',
+      name: `Braked to ${load} Nm: drop over the contacts`,
+      ...loaded,
+      minutes: 0.4,
+      shows: 'contact-drop',
+      instrument: 'voltmeter',
+      how: `Main terminal to motor terminal, volts, at ${load} Nm.`,
+      tells: 'contacts from brushes',
+    }),
+    read({
+      id: 'held-amps',
+      name: 'Held: amps',
+      ...held,
+      shows: 'amps',
+      instrument: 'clamp',
+      how: 'Pinion held by the arm, under 3 s: the clamp’s highest steady value.',
+      tells: 'all resistance at once, the battery’s too',
+    }),
+    read({
+      id: 'held-volts',
+      name: 'Held: volts at the starter',
+      ...held,
+      shows: 'volts',
+      instrument: 'voltmeter',
+      how: 'Main terminal to case while it is held.',
+      tells: 'the battery’s resistance from the starter’s',
+    }),
+    read({
+      id: 'held-torque',
+      name: 'Held: torque at the pinion',
+      ...held,
+      shows: 'torque',
+      instrument: 'torque arm',
+      how: 'Pull of the arm times its length, under 3 s.',
+      tells: 'weak magnets and shorted field from the rest',
+    }),
+    noise(machine),
+  ];
+};
+
+/** Odds from memory: what a fault does to the whole of it. */
+const whole = (machine: Starter): Check =>
+  findingCheck({
+    id: 'whole',
+    name: 'Whole: throws and spins',
+    assembly: 'clamped',
+    minutes: 0.5,
+    how: hasSolenoid(machine)
+      ? 'Battery to main terminal and case, then bridge main terminal to command.'
+      : 'Battery to the switch and case, then bridge its command.',
+    tells: 'solenoid from motor from drive, in one go',
+    cautions: [kick, rest, gas],
+    outcomes: [
+      { id: 'right', name: 'Throws and spins', word: 'sound' },
+      {
+        id: 'slow',
+        name: 'Throws, spins slowly',
+        word: 'failed',
+        then: 'Amps and volts say whether drag or resistance.',
+      },
+      {
+        id: 'throws',
+        name: 'Throws, doesn’t spin',
+        word: 'failed',
+        then: 'Contacts, brushes, armature: motor alone next.',
+      },
+      { id: 'no-throw', name: 'Spins, doesn’t throw', word: 'failed', then: 'Fork or drive.' },
+      { id: 'chatters', name: 'Chatters', word: 'failed', then: 'Hold-in winding, or a flat bench battery.' },
+      { id: 'nothing', name: 'Nothing', word: 'failed', then: 'Solenoid alone, then motor alone.' },
+      { id: 'runs-on', name: 'Runs on', word: 'failed', then: 'Off at the battery. Contacts welded or plunger stuck.' },
+    ],
+    usual: [0.975, 0.005, 0.005, 0.003, 0.005, 0.004, 0.003],
+    odds: {
+      'contacts-burnt': [0.68, 0.16, 0.14, 0.003, 0.008, 0.006, 0.003],
+      'contacts-welded': [0.3, 0.01, 0.02, 0.02, 0.01, 0.02, 0.62],
+      'pull-in-open': [0.01, 0.01, 0.02, 0.01, 0.01, 0.93, 0.01],
+      'pull-in-turns': [0.8, 0.01, 0.01, 0.01, 0.02, 0.14, 0.01],
+      'hold-in-open': [0.02, 0.01, 0.01, 0.01, 0.93, 0.01, 0.01],
+      'hold-in-turns': [0.7, 0.01, 0.01, 0.01, 0.24, 0.02, 0.01],
+      'plunger-sticks': [0.35, 0.01, 0.02, 0.05, 0.02, 0.35, 0.2],
+      'fork-worn': [0.3, 0.01, 0.03, 0.63, 0.01, 0.01, 0.01],
+      'armature-open': [0.5, 0.2, 0.28, 0.005, 0.005, 0.005, 0.005],
+      'armature-turns': [0.75, 0.22, 0.01, 0.005, 0.005, 0.005, 0.005],
+      'armature-core': [0.7, 0.16, 0.12, 0.005, 0.005, 0.005, 0.005],
+      'brush-worn': [0.34, 0.16, 0.48, 0.005, 0.005, 0.005, 0.005],
+      'commutator-dirty': [0.72, 0.2, 0.06, 0.005, 0.005, 0.005, 0.005],
+      'field-open': [0.01, 0.01, 0.95, 0.005, 0.01, 0.01, 0.005],
+      'field-turns': [0.93, 0.04, 0.01, 0.005, 0.005, 0.005, 0.005],
+      'field-case': [0.7, 0.14, 0.14, 0.005, 0.005, 0.005, 0.005],
+      'magnets-weak': [0.93, 0.03, 0.02, 0.005, 0.005, 0.005, 0.005],
+      'bushes-worn': [0.55, 0.4, 0.03, 0.005, 0.005, 0.005, 0.005],
+      'shaft-rubs': [0.4, 0.48, 0.1, 0.005, 0.005, 0.005, 0.005],
+      'terminals-burnt': [0.7, 0.16, 0.12, 0.005, 0.005, 0.005, 0.005],
+      'drive-slips': hasSolenoid(machine)
+        ? [0.97, 0.005, 0.005, 0.005, 0.005, 0.005, 0.005]
+        : [0.2, 0.01, 0.01, 0.75, 0.01, 0.01, 0.01],
+      'bench-battery-weak': [0.6, 0.24, 0.05, 0.005, 0.09, 0.01, 0.005],
+    },
+  });
+
+const motorAlone = (): Check =>
+  findingCheck({
+    id: 'motor-alone',
+    name: 'Motor alone: spins, doesn’t throw',
+    assembly: 'clamped',
+    minutes: 0.4,
+    how: 'Battery straight to the motor terminal and case, the command not fed.',
+    tells: 'the motor from solenoid and contacts',
+    cautions: [kick, rest],
+    outcomes: [
+      { id: 'spins', name: 'Spins', word: 'sound' },
+      { id: 'slow', name: 'Spins slowly', word: 'failed', then: 'Drag or resistance in the motor itself.' },
+      { id: 'stands', name: 'Stands', word: 'failed', then: 'Brush, field or armature open, or seized: open it.' },
+    ],
+    usual: [0.985, 0.01, 0.005],
+    odds: {
+      'armature-open': [0.5, 0.22, 0.28],
+      'armature-turns': [0.77, 0.22, 0.01],
+      'armature-core': [0.72, 0.16, 0.12],
+      'brush-worn': [0.36, 0.16, 0.48],
+      'commutator-dirty': [0.74, 0.2, 0.06],
+      'field-open': [0.01, 0.01, 0.98],
+      'field-turns': [0.95, 0.04, 0.01],
+      'field-case': [0.72, 0.14, 0.14],
+      'magnets-weak': [0.95, 0.03, 0.02],
+      'bushes-worn': [0.57, 0.4, 0.03],
+      'shaft-rubs': [0.42, 0.48, 0.1],
+      'bench-battery-weak': [0.7, 0.25, 0.05],
+    },
+  });
+
+const noise = (machine: Starter): Check =>
+  findingCheck({
+    id: 'noise',
+    name: 'Noise without load',
+    assembly: 'clamped',
+    minutes: 0.2,
+    how: 'Listen while it spins up, runs and runs down.',
+    tells: 'rubbing, gears, a pinion that is silent while the motor runs',
+    cautions: [kick, rest],
+    outcomes: [
+      { id: 'even', name: 'Even', word: 'sound' },
+      { id: 'rubs', name: 'Rubs or squeals', word: 'failed', then: 'Bushes, or armature on the poles.' },
+      { id: 'rattles', name: 'Rattles or grinds', word: 'failed', then: 'Gears, pinion or drive.' },
+      { id: 'silent', name: 'Motor spins, pinion stands', word: 'failed', then: 'The drive slips: a new one.' },
+    ],
+    usual: [0.965, 0.015, 0.015, 0.005],
+    odds: {
+      'bushes-worn': [0.4, 0.52, 0.07, 0.01],
+      'shaft-rubs': [0.25, 0.7, 0.04, 0.01],
+      ...(hasMagnets(machine) ? { 'magnets-weak': [0.8, 0.15, 0.04, 0.01] } : {}),
+      'gears-worn': [0.3, 0.08, 0.61, 0.01],
+      'pinion-chipped': [0.8, 0.01, 0.18, 0.01],
+      'drive-slips': [0.55, 0.01, 0.09, 0.35],
+      'drive-seized': [0.85, 0.04, 0.1, 0.01],
+      'fork-worn': [0.8, 0.01, 0.18, 0.01],
+    },
+  });

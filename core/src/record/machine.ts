@@ -1,0 +1,82 @@
+import { lazy, mixed, number, object, type Schema } from 'yup';
+import { type Fact, type FamilyId, families, familyBy, type Machine } from '../machines/index.ts';
+import { units } from '../quantity/index.ts';
+
+/** A machine at the door: what its family says of its facts, as Yup and as JSON Schema. */
+
+interface Ranged {
+  readonly name: string;
+  readonly symbol: string;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** A number with its range, refused in the words of its parameter. */
+export function ranged({ least, most, symbol, name: spoken }: Ranged) {
+  const wrong = `${spoken} must lie between ${least} and ${most} ${symbol}`.trimEnd() + ' — got ${value}';
+  const unit = symbol && ` in ${symbol}`;
+  return number()
+    .typeError(`${spoken} must be a number${unit} — got “\${originalValue}”`)
+    .required(`${spoken} is missing: type it${unit}`)
+    .min(least, wrong)
+    .max(most, wrong);
+}
+
+function fieldOf({ name, kind, optional }: Fact): Schema {
+  if ('choices' in kind) {
+    const values = kind.choices.map(({ value }) => value);
+    const said = values.length === 2 ? values.join(' or ') : `one of ${values.join(', ')}`;
+    return mixed().oneOf(values, `${name} must be ${said} — got \${value}`).required(`${name} is missing`);
+  }
+  if (!('unit' in kind)) throw new RangeError(`no machine is described by “${name}”`);
+  const { least = 0, most = units[kind.unit].most } = kind;
+  const field = ranged({ name, symbol: units[kind.unit].symbol, least, most });
+  return optional ? field.optional().default(undefined) : field;
+}
+
+const schemaOf = (id: FamilyId): Schema => {
+  const { facts, rules } = familyBy(id);
+  const fields = Object.fromEntries(facts.map((fact) => [fact.id, fieldOf(fact)]));
+  return rules.reduce(
+    (schema, { name, holds, say }) => schema.test(name, say, (machine) => holds(machine as unknown as Machine)),
+    object({ family: mixed<FamilyId>().oneOf([id]).required(), ...fields }).noUnknown('unknown field: ${unknown}'),
+  );
+};
+
+const ids = Object.keys(families) as FamilyId[];
+const schemas = Object.fromEntries(ids.map((id) => [id, schemaOf(id)])) as Record<FamilyId, Schema>;
+const noFamily = mixed<Machine>()
+  .required('the machine is missing')
+  .test('family', `family must be one of ${ids.join(', ')}`, () => false);
+
+/** Any machine, by the facts of its family. */
+export const machineSchema = lazy((given: unknown) => {
+  const id = (given as { family?: FamilyId } | undefined)?.family;
+  return (id && id in schemas ? schemas[id] : noFamily) as Schema<Machine>;
+});
+
+const jsonOf = ({ name: title, kind }: Fact): Record<string, unknown> => {
+  if ('choices' in kind) return { title, enum: kind.choices.map(({ value }) => value) };
+  if (!('unit' in kind)) throw new RangeError(`no machine is described by “${title}”`);
+  const { symbol, most } = units[kind.unit];
+  return {
+    title: symbol ? `${title}, ${symbol}` : title,
+    type: 'number',
+    minimum: kind.least ?? 0,
+    maximum: kind.most ?? most,
+  };
+};
+
+/** The same as JSON Schema. */
+export const machineJsonSchema = {
+  oneOf: ids.map((id) => {
+    const { facts } = familyBy(id);
+    return {
+      title: familyBy(id).name,
+      type: 'object',
+      properties: { family: { const: id }, ...Object.fromEntries(facts.map((fact) => [fact.id, jsonOf(fact)])) },
+      required: ['family', ...facts.filter(({ optional }) => !optional).map((fact) => fact.id)],
+      additionalProperties: false,
+    };
+  }),
+};

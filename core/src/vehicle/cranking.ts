@@ -1,0 +1,92 @@
+import { type Motor, type MotorRun, motorRun } from '../curves/index.ts';
+
+/** What a starter cranks: battery, cables and engine. */
+export interface Crank {
+  readonly ratedVolts: 12 | 24;
+  /** Cold-cranking amps of the battery or of the whole set. */
+  readonly crankingAmps: number;
+  readonly batteryCelsius: number;
+  /** State of charge, 0 to 1. */
+  readonly charge: number;
+  /** Both ways, from the battery's posts to the starter's. */
+  readonly cableOhms: number;
+  /** What the engine asks at the pinion. */
+  readonly newtonMetres: number;
+}
+
+export interface Cranked extends MotorRun {
+  readonly batteryVolts: number;
+}
+
+/** Of a 12 V set: rested volts full and empty, ohms for each cold-cranking ampere, and what cold and want of charge add [from memory]. */
+const battery = { full: 12.65, empty: 11.9, ohmAmps: 4.8, perKelvin: -0.012, emptyTimes: 1.8 } as const;
+/** Mean torque of an engine turned over: petrol, diesel, Nm at the crank for each litre at 20 °C [from memory]. */
+const crankTorque = { petrol: 28, diesel: 45 } as const;
+/** Ring gear over pinion, and what the mesh loses [from memory]. */
+const mesh = { ratio: 12, efficiency: 0.85 } as const;
+/** Thicker oil: more for each kelvin below 20 °C [from memory]. */
+const torquePerKelvin = 0.012;
+
+/** Newton metres that an engine asks at the pinion. */
+export const engineTorque = (litres: number, fuel: keyof typeof crankTorque, celsius: number): number =>
+  (litres * crankTorque[fuel] * (1 + torquePerKelvin * Math.max(20 - celsius, 0))) / (mesh.ratio * mesh.efficiency);
+
+export function crankBattery({ ratedVolts, crankingAmps, batteryCelsius, charge }: Omit<Crank, 'cableOhms'>): {
+  readonly volts: number;
+  readonly ohms: number;
+} {
+  const sets = ratedVolts / 12;
+  const cold = 1 + battery.perKelvin * (Math.min(batteryCelsius, 25) - 20);
+  const flat = 1 + (battery.emptyTimes - 1) * (1 - charge);
+  return {
+    volts: (battery.empty + (battery.full - battery.empty) * charge) * sets,
+    ohms: ((battery.ohmAmps * sets) / crankingAmps) * cold * flat,
+  };
+}
+
+/** Amps, volts and speed while it cranks and doesn't fire. */
+export function crankRun(motor: Motor, crank: Crank): Cranked {
+  const { volts, ohms } = crankBattery(crank);
+  const run = motorRun(motor, { volts, ohms: ohms + crank.cableOhms }, { newtonMetres: crank.newtonMetres });
+  return { ...run, batteryVolts: volts - run.amps * ohms };
+}
+
+/** Where a measured cranking lies: what it speaks for, in words. */
+export interface CrankWord {
+  readonly points: 'as foreseen' | 'battery' | 'tight' | 'resistance';
+  readonly say: string;
+}
+
+/** Beside what is foreseen by more than this it is another [our estimate: battery and engine are known roughly]. */
+const aside = { battery: 1.6, amps: 0.25 } as const;
+
+/**
+ * Places amps and battery volts that were read while cranking. Volts and amps together give the battery's resistance,
+ * whatever the starter does; at the volts that are left the amps tell a tight engine from a resistance on the way.
+ */
+export function crankWord(motor: Motor, crank: Crank, amps: number, batteryVolts: number): CrankWord {
+  const own = crankBattery(crank);
+  const times = Math.max(own.volts - batteryVolts, 0) / Math.max(amps, 1) / own.ohms;
+  if (times > aside.battery)
+    return {
+      points: 'battery',
+      say: `The battery sags as if it had ${times.toFixed(1)} times its resistance: charge and test it before the starter is blamed.`,
+    };
+  const fed = motorRun(motor, { volts: batteryVolts, ohms: crank.cableOhms }, { newtonMetres: crank.newtonMetres });
+  const share = amps / fed.amps - 1;
+  const percent = `${Math.round(100 * Math.abs(share))} %`;
+  if (share > aside.amps)
+    return {
+      points: 'tight',
+      say: `${percent} more amps than this engine asks: a tight engine, or a starter that drags or is shorted. Turn the engine by hand first.`,
+    };
+  if (share < -aside.amps)
+    return {
+      points: 'resistance',
+      say: `${percent} fewer amps with the battery holding: resistance in cables, contacts or brushes. Drops along the way say where.`,
+    };
+  return { points: 'as foreseen', say: 'As foreseen for this battery and engine.' };
+}
+
+/** Rules that shops go by [common practice, no source], as rules: nothing follows from them by itself. */
+export const crankRules = { leastVolts: 9.6, mostBelowLoaded: 1 } as const;

@@ -1,0 +1,94 @@
+<script lang="ts">
+  import { heatLeft, loadTestLimit } from '@refectum/core/handbook';
+  import type { AssemblyState, Drives, Machine } from '@refectum/core/machines';
+  import { motorRun } from '@refectum/core/curves';
+  import type { Snippet } from 'svelte';
+  import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { timers } from '$lib/live/timers.svelte.ts';
+  import type { PageData } from '../../routes/unit/[tag]/stand/$types';
+  import AnyCheck from './AnyCheck.svelte';
+  import CheckAtHand from './CheckAtHand.svelte';
+  import MotorCurve from './MotorCurve.svelte';
+  import NoLoadTable from './NoLoadTable.svelte';
+  import SuspectsAndTape from './SuspectsAndTape.svelte';
+  import Timers from './Timers.svelte';
+
+  interface Props {
+    data: PageData;
+    bench: Bench;
+    drives: Drives<Machine>;
+    running: AssemblyState;
+    mounted: boolean;
+    light: Snippet;
+    done: Snippet;
+  }
+  const { data, bench, drives, running, mounted, light, done: left }: Props = $props();
+  const machine = $derived(data.job.machine);
+  const celsius = $derived(bench.setting.celsius);
+  const points = $derived(drives.points(machine, bench.readings));
+  const unloaded = $derived(points.find(({ load }) => load === 'none'));
+  const rested = $derived(
+    bench.readings.findLast(({ check, outcome }) => check === 'battery-rested' && outcome.kind === 'value')?.outcome,
+  );
+  const limit = $derived(
+    loadTestLimit(celsius, rested?.kind === 'value' ? rested.value : Infinity, machine.ratedVolts),
+  );
+
+  /** What the windings take, by the plate: spinning free and held. */
+  const taken = $derived.by(() => {
+    const motor = drives.motor(machine, [], celsius);
+    const battery = drives.battery(machine);
+    const watts = (load: 'held' | { newtonMetres: number }) => motorRun(motor, battery, load).amps ** 2 * motor.ohms;
+    return { spin: watts({ newtonMetres: 0 }), held: watts('held') };
+  });
+  const kelvin = $derived(
+    heatLeft(
+      timers.past.map(({ kind, seconds, ended }) => {
+        const watts = kind === 'held' ? taken.held : taken.spin;
+        return { seconds, watts, endedSecondsAgo: Math.max(timers.now - ended, 0) / 1000 };
+      }),
+      drives.ratedWatts(machine) / 1000,
+    ),
+  );
+</script>
+
+<div
+  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[19rem_minmax(0,1fr)_19rem]"
+>
+  <div class="flex flex-col gap-3">
+    {@render light()}
+    <Timers of="starter">
+      <p class="text-sm">
+        {timers.past.length === 0
+          ? 'Ten seconds on, two minutes off; held, under three seconds.'
+          : `${timers.past.length} ${timers.past.length === 1 ? 'run' : 'runs'}: windings about ${Math.round(kelvin)} K above the room.`}
+      </p>
+    </Timers>
+    {#if mounted}
+      <section class="sheet p-3 text-sm" aria-label="Bench battery">
+        <h2 class="text-xl font-semibold">Bench battery first</h2>
+        <p class="mt-1">
+          After 15 s at half its cold-cranking amps at least <span class="figure">{limit.volts.toFixed(1)} V</span> at {celsius}
+          °C: a weak one fails every starter.
+        </p>
+        {#if limit.barred}<p class="mt-1 border-l-4 border-warning px-3">{limit.barred}</p>{/if}
+      </section>
+      <NoLoadTable {drives} {machine} {unloaded} {celsius} suspects={bench.diagnosis?.suspects ?? []} />
+    {/if}
+  </div>
+  <div class="order-first flex flex-col gap-3 lg:order-none">
+    {#if mounted}
+      <CheckAtHand {bench} nulls={data.nulls}>
+        {#snippet done()}{@render left()}{/snippet}
+      </CheckAtHand>
+    {:else}
+      <p class="sheet p-4 text-lg">
+        Nothing is fed before the starter is clamped: it kicks. What was read at rest decides whether it may run. State:
+        {running.name.toLowerCase()} comes with the light’s button.
+      </p>
+    {/if}
+    {#if mounted || points.length}<MotorCurve {machine} {drives} {points} {celsius} />{/if}
+    {#if mounted}<AnyCheck {bench} />{/if}
+  </div>
+  <SuspectsAndTape {bench} />
+</div>
