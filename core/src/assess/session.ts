@@ -24,7 +24,7 @@ import {
   type Teller,
   wordOf,
 } from '../belief/index.ts';
-import { type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
+import { type Check, type Equipment, findingsOf, type Outcome, type Word } from '../checks/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
 import { type Complaint, kinOf, type Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
@@ -63,6 +63,8 @@ export interface Situation {
   readonly assembly: string;
   readonly meter: string;
   readonly celsius: number;
+  /** What this shop doesn't have: checks that need it are not advised. */
+  readonly lacks?: readonly Equipment[] | undefined;
 }
 
 /** On the bench there is money in it too. */
@@ -143,7 +145,7 @@ export class Session {
     const { opened } = this;
     const belief = this.beliefAfter(situation.readings);
     const conditions = this.#conditions(situation);
-    const done = new Set(situation.readings.map(({ check }) => check));
+    const done = new Set([...situation.readings.map(({ check }) => check), ...this.#outOfReach(situation)]);
     const hidden = hiddenFaults(opened, belief, conditions, done, situation.assembly);
     return { ...this.advice(situation), hidden: hidden.map((one) => hiddenText(opened, one)) };
   }
@@ -155,7 +157,7 @@ export class Session {
     const belief = this.beliefAfter(situation.readings);
     const conditions = this.#conditions(situation);
     const known = this.#advice.get(belief);
-    const done = new Set(readings.map((reading) => reading.check.id));
+    const done = new Set([...readings.map((reading) => reading.check.id), ...this.#outOfReach(situation)]);
     const key = JSON.stringify([situation.assembly, situation.meter, situation.celsius, [...done]]);
     const gate = gateOf(opened, belief, readings);
     const danger = gate?.reasons.some(({ check }) => check === undefined) ?? false;
@@ -217,6 +219,11 @@ export class Session {
     yield;
     advise(opened, after, conditions, new Set([check.id]), situation.assembly);
     yield;
+  }
+
+  /** Checks that this shop can't do. */
+  #outOfReach({ lacks = [] }: Situation): string[] {
+    return this.opened.checks.flatMap(({ id, needs }) => (needs && lacks.includes(needs) ? [id] : []));
   }
 
   #conditions({ meter, celsius }: Situation): Conditions {

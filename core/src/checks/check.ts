@@ -79,6 +79,9 @@ export type Method =
       readonly needsTap?: boolean;
     };
 
+/** Equipment that a shop may lack. */
+export type Equipment = 'brake';
+
 /** A thing done at the bench. */
 export interface Check {
   /** `species` or `species:place`. */
@@ -95,6 +98,8 @@ export interface Check {
   /** What the check is good for, in half a sentence. */
   readonly tells: string;
   readonly cautions: readonly string[];
+  /** What not every shop has. */
+  readonly needs?: Equipment;
   readonly method: Method;
 }
 

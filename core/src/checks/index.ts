@@ -2,6 +2,7 @@ export {
   anyOutcomes,
   caliperSigma,
   type Check,
+  type Equipment,
   type FindingOutcome,
   findingsOf,
   lampOutcomes,

@@ -25,3 +25,4 @@ export {
   motorThrough,
   scaledMotor,
 } from './motor-fit.ts';
+export { type MotorDynamics, motorRunUp, ripplesPerTurn, type RunUp } from './run-up.ts';

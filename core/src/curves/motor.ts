@@ -82,6 +82,10 @@ function shortTorque({ shortedCoils, coil }: Motor, flux: number, radians: numbe
   return (0.5 * shortedCoils * peak * peak * coil.ohms * radians) / (coil.ohms ** 2 + reactance ** 2);
 }
 
+/** All that brakes a motor at a speed, before the gear. */
+export const motorBrake = (motor: Motor, flux: number, radians: number): number =>
+  motor.drag.newtonMetres + motor.drag.perRadian * radians + shortTorque(motor, flux, radians);
+
 /** Where the motor's torque, less all that brakes it, comes to what the pinion asks; it stands where that is too much. */
 export function motorRun(motor: Motor, source: MotorSource, load: MotorLoad): MotorRun {
   const { gear, drag, leakOhms, feedOhms } = motor;
@@ -94,8 +98,7 @@ export function motorRun(motor: Motor, source: MotorSource, load: MotorLoad): Mo
   const flux = (amps: number) => fluxAt(motor, amps) * turns;
   const speedAt = (amps: number) =>
     Math.max(openVolts - motor.brushVolts - amps * ohms, 0) / Math.max(flux(amps), 1e-12);
-  const dragAt = (amps: number, radians: number) =>
-    drag.newtonMetres + drag.perRadian * radians + shortTorque(motor, flux(amps), radians);
+  const dragAt = (amps: number, radians: number) => motorBrake(motor, flux(amps), radians);
   const wanted = load === 'held' ? Infinity : load.newtonMetres / (gear.ratio * gear.efficiency);
   const left = (amps: number) => flux(amps) * amps - dragAt(amps, speedAt(amps)) - wanted;
   const most = left(held);

@@ -19,6 +19,8 @@ export interface StandProfile {
   /** The load: its most, and how long it may stay on. */
   readonly loadAmps?: number | undefined;
   readonly loadSeconds?: number | undefined;
+  /** The most that the brake or the arm of the starter bench takes; none where there is none. */
+  readonly brakeNewtonMetres?: number | undefined;
 }
 
 export type StandLimiter = 'motor' | 'belt' | 'fuse' | 'load';

@@ -1,3 +1,4 @@
+import type { Equipment } from '@refectum/core/checks';
 import type { StandProfile } from '@refectum/core/handbook';
 import type { School } from '@refectum/core/limits';
 import { schools } from '@refectum/core/limits';
@@ -16,6 +17,10 @@ export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own']
 
 const names = Object.keys(schools) as School[];
 
+/** What the shop lacks for some checks. */
+export const lacksOf = ({ stand }: HouseRules): readonly Equipment[] =>
+  stand.brakeNewtonMetres === undefined ? ['brake'] : [];
+
 /** A figure of the stand; left empty where nobody knows it. */
 const figure = (name: string, least: number, most: number, unit: string) =>
   number()
@@ -30,6 +35,7 @@ export const standProfileSchema = object({
   fuseAmps: figure('Fuse', 5, 1000, 'A'),
   loadAmps: figure('Load', 5, 1000, 'A'),
   loadSeconds: figure('Load on', 1, 600, 's'),
+  brakeNewtonMetres: figure('Brake', 1, 1000, 'Nm'),
 }).noUnknown('unknown field: ${unknown}');
 
 export const rulesSchema = object({

@@ -51,7 +51,7 @@ export const starterNumbers: Readonly<Record<StarterNumber, NumberParameter>> = 
   gearRatio: number('Gear ratio', '', 1, 10, 0, 'from memory: 3 to 3.6 with a pair of gears, 4 to 6 planetary'),
   noLoadVolts: number('No load, volts', 'V', 6, 32, 0, 'from memory: 11–12 V on a 12 V bench'),
   noLoadAmps: number('No load, amps', 'A', 5, 400, 0.15, 'from memory: 50–90 A direct drive, 12 V'),
-  noLoadRpm: number('No load, speed of the pinion', 'rpm', 500, 20_000, 0.12, 'from memory'),
+  noLoadRpm: number('No load, pinion', 'rpm', 500, 20_000, 0.12, 'from memory'),
   stallVolts: number('Held, volts', 'V', 1, 30, 0, ownOnly),
   stallAmps: number('Held, amps', 'A', 50, 3000, 0.1, ownOnly),
   stallNewtonMetres: number('Held, torque', 'Nm', 1, 300, 0.1, ownOnly),

@@ -1,6 +1,14 @@
 import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
-import { anyOutcomes, type Check, findingsOf, type LowAndHigh, mayShow, type Outcome } from '@refectum/core/checks';
+import {
+  anyOutcomes,
+  type Check,
+  type Equipment,
+  findingsOf,
+  type LowAndHigh,
+  mayShow,
+  type Outcome,
+} from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
 import { asReceived, type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity, type Unit } from '@refectum/core/quantity';
@@ -37,6 +45,7 @@ const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag
  */
 export class Bench {
   readonly at: Place;
+  readonly #lacks: readonly Equipment[];
   #served = $state.raw<Job>()!;
   #person = $state.raw<Person>()!;
   #reasoner: Remote<Reasoner> | undefined;
@@ -62,8 +71,9 @@ export class Bench {
   #works = $derived.by(() => this.#withWaitingWorks());
   #readings = $derived(this.#all.filter(({ place, round }) => place === this.at && round === this.round));
 
-  constructor(job: Job, person: Person, at: Place) {
+  constructor(job: Job, person: Person, at: Place, lacks: readonly Equipment[] = []) {
     this.at = at;
+    this.#lacks = lacks;
     this.#served = job;
     this.#person = person;
   }
@@ -340,7 +350,7 @@ export class Bench {
 
   #situation(): BenchSituation {
     const readings = this.standing.map(tapeReading);
-    return { ...this.#setting, readings };
+    return { ...this.#setting, readings, lacks: this.#lacks };
   }
 
   /** Writes of this unit that the server has or will have, whether or not it has told so yet. */

@@ -1,6 +1,7 @@
 import { untrack } from 'svelte';
 import type { Job, Place } from '../job.ts';
 import type { Person } from '../people.ts';
+import { type HouseRules, lacksOf } from '../rules.ts';
 import { Bench } from './bench.svelte.ts';
 import { watchChanges } from './changes.ts';
 import { outbox } from './outbox.svelte.ts';
@@ -9,6 +10,7 @@ import { refresh } from './refresh.ts';
 interface Served {
   readonly job: Job;
   readonly person: Person;
+  readonly rules: HouseRules;
 }
 
 /**
@@ -19,7 +21,7 @@ export function followBench(served: () => Served, at: Place): { readonly current
   const id = $derived(served().job.id);
   const bench = $derived.by(() => {
     void id;
-    return untrack(() => new Bench(served().job, served().person, at));
+    return untrack(() => new Bench(served().job, served().person, at, lacksOf(served().rules)));
   });
   // Started once for each bench; what it reads of itself on the way is no reason to start again.
   $effect(() => {

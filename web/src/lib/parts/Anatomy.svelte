@@ -75,7 +75,7 @@
     {:else if p.kind === 'regulator'}
       <rect x="-20" y="-16" width="40" height="32" class="fill-base-200" />
     {:else if p.kind === 'contacts'}
-      <path d="M-22 0H-9M9 0H22" class="stroke-base-100" stroke-width="4" />
+      <path d="M-8 0H8" class="stroke-base-100" stroke-width="4" />
       <path d="M-9 -6V6M9 -6V6" stroke-width="2.4" />
       <path d="M-9 -12H9" stroke-width="2.4" />
     {:else if p.kind === 'armature'}

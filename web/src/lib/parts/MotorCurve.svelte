@@ -21,6 +21,7 @@
   const asked = $derived(JSON.stringify([machine, points, celsius]));
   const range = ({ mean, low, high }: { mean: number; low: number; high: number }, decimals = 0) =>
     `${formatNumber(mean, decimals)} (${formatNumber(low, decimals)} to ${formatNumber(high, decimals)})`;
+  const cantTell = 'can’t tell from no load';
   const known = $derived(points.some(({ load }) => load !== 'none'));
 
   $effect(() => {
@@ -49,10 +50,12 @@
         <dt>Without load, {machine.ratedVolts} V, 20 °C</dt>
         <dd class="figure">{range(unloaded.amps)} A, {range(unloaded.rpm)} rpm</dd>
         <dt>Held, {machine.ratedVolts} V, 20 °C</dt>
-        <dd class="figure">{range(held.amps)} A, {range(held.newtonMetres, 1)} Nm</dd>
+        <dd class="figure">{known ? `${range(held.amps)} A, ${range(held.newtonMetres, 1)} Nm` : cantTell}</dd>
         <dt>Most power at the pinion</dt>
         <dd class="figure">
-          {range(peak)} W, rated {formatNumber(rated, 0)} W{peak.high < rated ? ': short of it' : ''}
+          {known ? `${range(peak)} W` : cantTell}, rated {formatNumber(rated, 0)} W{known && peak.high < rated
+            ? ': short of it'
+            : ''}
         </dd>
         <dt>Its shape is like</dt>
         <dd>

@@ -30,7 +30,7 @@
 </script>
 
 <div class="flex flex-col">
-  <label for={id}>{label}, {units[unit].symbol}</label>
+  <label for={id}>{label}{units[unit].symbol && `, ${units[unit].symbol}`}</label>
   <input
     {id}
     type="text"

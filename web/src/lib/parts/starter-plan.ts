@@ -36,10 +36,10 @@ export function starterPlan(machine: Starter): Plan {
     ['drive', 'drive'],
     ['pinion', 'pinion'],
     ...(hasGears(machine) ? [['gears', 'gears']] : []),
-    ['bushes', 'bushes'],
+    ['bushes', 'bush'],
     ['armature-shaft', 'shaft'],
     ['case', 'case'],
-    ['bench-battery', 'bench'],
+    ['bench-battery', 'battery'],
   ] as const;
   const step = 398 / gears.length;
   return {

@@ -33,6 +33,7 @@
     { name: 'fuseAmps', label: 'Fuse of the output lead, A' },
     { name: 'loadAmps', label: 'Load, most A' },
     { name: 'loadSeconds', label: 'Load on at most, s' },
+    { name: 'brakeNewtonMetres', label: 'Brake of the starter bench, most Nm' },
   ] as const;
   const standProblems = $derived<Record<string, string>>((form && 'standProblems' in form && form.standProblems) || {});
 

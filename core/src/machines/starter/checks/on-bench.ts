@@ -1,4 +1,4 @@
-import { type Check, findingCheck, type RunSetup } from '../../../checks/index.ts';
+import { type Check, type Equipment, findingCheck, type RunSetup } from '../../../checks/index.ts';
 import type { RunInstrument } from '../../../instruments/index.ts';
 import type { Unit } from '../../../quantity/index.ts';
 import { benchBattery } from '../motor.ts';
@@ -29,6 +29,7 @@ interface Read {
   readonly how: string;
   readonly tells: string;
   readonly cautions: readonly string[];
+  readonly needs?: Equipment;
 }
 
 const read = ({ shows, instrument, held, ...rest }: Read): Check => ({
@@ -44,8 +45,13 @@ const read = ({ shows, instrument, held, ...rest }: Read): Check => ({
 export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check[] => {
   const running = { minutes: 0.3, held: { newtonMetres: 0 }, cautions: [kick, rest] };
   const load = Math.max(1, Math.round(loadedShare * heldNewtonMetres));
-  const loaded = { minutes: 0.5, held: { newtonMetres: load }, cautions: [kick, rest] };
-  const held = { minutes: 0.5, held: { rpm: 0 }, cautions: [kick, 'Held: under 3 s, then 2 min of rest.'] };
+  const loaded = { minutes: 0.5, held: { newtonMetres: load }, cautions: [kick, rest], needs: 'brake' as const };
+  const held = {
+    minutes: 0.5,
+    held: { rpm: 0 },
+    cautions: [kick, 'Held: under 3 s, then 2 min of rest.'],
+    needs: 'brake' as const,
+  };
   return [
     read({
       id: 'battery-rested',

@@ -11,7 +11,14 @@ import type { CourseId, Prices } from '@refectum/core/verdict';
 export const demoShop = {
   name: 'Port Workshop, Saltholm Ferry',
   heading: 'Port Workshop · Saltholm Ferry Landing · buses, pumps, harvesters, scooters and the railcar',
-  stand: { motorKilowatts: 4, beltKilowatts: 4.5, fuseAmps: 150, loadAmps: 120, loadSeconds: 10 },
+  stand: {
+    motorKilowatts: 4,
+    beltKilowatts: 4.5,
+    fuseAmps: 150,
+    loadAmps: 120,
+    loadSeconds: 10,
+    brakeNewtonMetres: 60,
+  },
   people: [
     { name: 'Ansa Brimmel', role: 'lead', pin: '4180', password: 'salt on the slipway' },
     { name: 'Tovik Harle', role: 'technician', pin: '2719' },

@@ -1,10 +1,12 @@
 <script lang="ts">
   import type { Teller } from '@refectum/core/belief';
+  import { familyOf } from '@refectum/core/machines';
   import { readDrainLog, wrongWays } from '@refectum/core/vehicle';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
   import AnyCheck from '$lib/parts/AnyCheck.svelte';
   import Blame from '$lib/parts/Blame.svelte';
+  import Cranking from '$lib/parts/Cranking.svelte';
   import CheckAtHand from '$lib/parts/CheckAtHand.svelte';
   import MeterAndHeat from '$lib/parts/MeterAndHeat.svelte';
   import SuspectsAndTape from '$lib/parts/SuspectsAndTape.svelte';
@@ -15,6 +17,7 @@
   const { data } = $props();
   const following = followBench(() => data, 'vehicle');
   const bench = $derived(following.current);
+  const drives = $derived(familyOf(data.job.machine).drives);
   const tellers: readonly { id: Teller; name: string }[] = [
     { id: 'own', name: 'We measured it' },
     { id: 'shop', name: 'Another shop told' },
@@ -50,6 +53,7 @@
         Working out where the fault may lie…
       </p>{/if}
     <VehicleFields {bench} />
+    {#if drives}<Cranking {bench} machine={data.job.machine} {drives} />{/if}
     <AnyCheck {bench} />
     <p>
       <a

@@ -1,0 +1,111 @@
+/** The speed of an armature from the ripple that its commutator leaves in the current. */
+export type ReadSpeed =
+  | {
+      readonly kind: 'read';
+      /** Of the armature. */
+      readonly rpm: number;
+      /** Standard uncertainty, of the frequency alone. */
+      readonly sigma: number;
+      readonly rippleHertz: number;
+      /** How far the ripple stands out of the strongest thing beside it, as a ratio of amplitudes. */
+      readonly standsOut: number;
+    }
+  | { readonly kind: 'refused'; readonly why: string };
+
+/** Of the trace, the end, where it runs evenly: a share, and no longer than so many seconds, for it still gathers speed. */
+const steadyShare = 0.3;
+const steadySeconds = 0.1;
+/** Speeds of an armature that are looked for, rpm. */
+const slowest = 500;
+const fastest = 30_000;
+/** A ripple that stands out by less is none. */
+const clear = 2;
+const leastSamples = 64;
+const mostSamples = 16_384;
+/** Samples of one ripple. */
+const leastPerRipple = 4;
+
+/**
+ * Reads the speed from a trace of the current, times in seconds ascending: the strongest frequency of its steady end is
+ * taken for the bars that pass. `ripplesPerTurn`: how many of them a turn of the armature leaves.
+ */
+export function commutatorSpeed(
+  times: readonly number[],
+  values: readonly number[],
+  ripplesPerTurn: number,
+): ReadSpeed {
+  if (times.length < leastSamples) return { kind: 'refused', why: `Under ${leastSamples} samples: that is no trace.` };
+  const length = times.at(-1)! - times[0]!;
+  const share = Math.min(steadyShare, steadySeconds / length);
+  const from = Math.max(0, times.length - Math.max(leastSamples, Math.floor(times.length * share)));
+  const count = Math.min(times.length - from, mostSamples);
+  const first = times[from]!;
+  const step = (times[from + count - 1]! - first) / (count - 1);
+  if (!(step > 0)) return { kind: 'refused', why: 'The times don’t ascend: is it another column that holds them?' };
+  const seconds = step * count;
+  const own = values.slice(from, from + count);
+  const highest = Math.min((fastest / 60) * ripplesPerTurn, 1 / (leastPerRipple * step));
+  const lowest = Math.max((slowest / 60) * ripplesPerTurn, 8 / seconds);
+  if (!(highest > lowest))
+    return {
+      kind: 'refused',
+      why: `${(1 / step).toFixed(0)} samples a second over ${seconds.toFixed(2)} s can’t show bars passing: sample faster or longer.`,
+    };
+  const weighed = windowed(own);
+  const bin = 1 / (2 * seconds);
+  const bins = Math.ceil((highest - lowest) / bin);
+  const amplitudes = Float64Array.from({ length: bins }, (_, n) => amplitude(weighed, (lowest + n * bin) * step));
+  const at = amplitudes.indexOf(Math.max(...amplitudes));
+  // A Hann window is four bins wide; what lies at a multiple or a half of the ripple is its own.
+  const beside = (n: number) => {
+    const ratio = (lowest + n * bin) / (lowest + at * bin);
+    const near = Math.abs(ratio - Math.round(ratio)) * (lowest + at * bin) < 8 * bin && Math.round(ratio) >= 1;
+    return Math.abs(n - at) > 8 && !near;
+  };
+  const next = Math.max(...[...amplitudes].filter((_, n) => beside(n)), 1e-12);
+  const standsOut = amplitudes[at]! / next;
+  if (standsOut < clear)
+    return {
+      kind: 'refused',
+      why: 'No ripple stands out of the rest: a longer trace, run up to its end, or faster samples.',
+    };
+  const rippleHertz = peakOf(weighed, lowest + at * bin, bin, step);
+  // The least variance that a frequency in white noise can have (Rife and Boorstyn 1974), the noise as what stands beside.
+  const sigma = Math.sqrt(6) / (Math.PI * seconds * standsOut);
+  const rpm = (60 * rippleHertz) / ripplesPerTurn;
+  return { kind: 'read', rpm, sigma: (60 * sigma) / ripplesPerTurn, rippleHertz, standsOut };
+}
+
+/** Less a straight line, under a Hann window. */
+function windowed(values: readonly number[]): Float64Array {
+  const n = values.length;
+  const mean = values.reduce((sum, one) => sum + one, 0) / n;
+  const middle = (n - 1) / 2;
+  const [along, squares] = values.reduce(
+    ([a, s], one, i) => [a + (one - mean) * (i - middle), s + (i - middle) ** 2],
+    [0, 0],
+  );
+  const slope = along / squares;
+  return Float64Array.from(values, (one, i) => {
+    return (one - mean - slope * (i - middle)) * (1 - Math.cos((2 * Math.PI * i) / (n - 1)));
+  });
+}
+
+/** Of one frequency, in cycles a sample, by Goertzel's recursion (1958). */
+function amplitude(samples: Float64Array, cycles: number): number {
+  const turn = 2 * Math.cos(2 * Math.PI * cycles);
+  let [a, b] = [0, 0];
+  for (let n = 0; n < samples.length; n++) [a, b] = [samples[n]! + turn * a - b, a];
+  return Math.sqrt(Math.max(a * a + b * b - turn * a * b, 0)) / samples.length;
+}
+
+/** The crest between bins, by a parabola. */
+function peakOf(samples: Float64Array, hertz: number, bin: number, step: number): number {
+  const [low, middle, high] = [-1, 0, 1].map((by) => amplitude(samples, (hertz + by * bin) * step)) as [
+    number,
+    number,
+    number,
+  ];
+  const bend = low - 2 * middle + high;
+  return bend === 0 ? hertz : hertz + (bin * (low - high)) / (2 * bend);
+}

@@ -1,0 +1,112 @@
+<script lang="ts">
+  import type { Drives, Machine } from '@refectum/core/machines';
+  import { formatQuantity } from '@refectum/core/quantity';
+  import { crankRules, crankRun, crankWord, engineTorque } from '@refectum/core/vehicle';
+  import type { Bench } from '$lib/live/bench.svelte.ts';
+
+  interface Props {
+    bench: Bench;
+    machine: Machine;
+    drives: Drives<Machine>;
+  }
+  const { bench, machine, drives }: Props = $props();
+  const crankingAmps = $derived(bench.setting.vehicle?.crankingAmps ?? 600);
+  const engines = { petrol: 'petrol', diesel: 'diesel' } as const;
+  let fuel = $state<keyof typeof engines>('petrol');
+  let litres = $state('');
+  let celsius = $state('20');
+  let charge = $state('100');
+  let cable = $state('1.5');
+
+  const number = (text: string): number => Number(text.trim().replace(',', '.'));
+  /** Of an engine that such a starter turns [from memory: a kilowatt for one and a half litres, 24 V sets for larger]. */
+  const usualLitres = $derived(Math.round((drives.ratedWatts(machine) / 1000) * 1.5 * 10) / 10);
+  const within = (value: number, least: number, most: number) => value >= least && value <= most;
+  const problem = $derived(
+    litres.trim() && !within(number(litres), 0.1, 40)
+      ? 'Litres: from 0.1 to 40.'
+      : !within(number(celsius), -40, 60)
+        ? 'Battery: from −40 to 60 °C.'
+        : !within(number(charge), 0, 100)
+          ? 'Charge: from 0 to 100 %.'
+          : !within(number(cable), 0, 100)
+            ? 'Cables: from 0 to 100 mΩ.'
+            : '',
+  );
+  const crank = $derived({
+    ratedVolts: machine.ratedVolts,
+    crankingAmps,
+    batteryCelsius: number(celsius),
+    charge: number(charge) / 100,
+    cableOhms: number(cable) / 1000,
+    newtonMetres: engineTorque(litres.trim() ? number(litres) : usualLitres, fuel, number(celsius)),
+  });
+  const motor = $derived(drives.motor(machine, [], number(celsius) || 20));
+  const foreseen = $derived(problem ? undefined : crankRun(motor, crank));
+  const read = (check: string): number | undefined => {
+    const outcome = bench.readings.findLast((reading) => !reading.struck && reading.check === check)?.outcome;
+    return outcome?.kind === 'value' ? outcome.value : undefined;
+  };
+  const amps = $derived(read('cranking-amps'));
+  const volts = $derived(read('cranking-volts'));
+  const word = $derived(
+    problem || amps === undefined || volts === undefined ? undefined : crankWord(motor, crank, amps, volts),
+  );
+  const least = $derived((crankRules.leastVolts * machine.ratedVolts) / 12);
+</script>
+
+<section class="sheet p-3" aria-label="Cranking">
+  <h2 class="text-xl font-semibold">Cranking, foreseen</h2>
+  <p class="text-sm">This starter on the vehicle’s battery of {crankingAmps} A, cables and engine.</p>
+  <div class="mt-2 grid grid-cols-2 gap-2 text-sm">
+    <label class="flex flex-col">
+      Engine, litres
+      <input class="figure input h-9" inputmode="decimal" placeholder={String(usualLitres)} bind:value={litres} />
+    </label>
+    <label class="flex flex-col">
+      Fuel
+      <select class="select h-9" bind:value={fuel}>
+        {#each Object.entries(engines) as [id, name] (id)}<option value={id}>{name}</option>{/each}
+      </select>
+    </label>
+    <label class="flex flex-col">
+      Battery, °C
+      <input class="figure input h-9" inputmode="decimal" bind:value={celsius} />
+    </label>
+    <label class="flex flex-col">
+      Charge, %
+      <input class="figure input h-9" inputmode="decimal" bind:value={charge} />
+    </label>
+    <label class="flex flex-col">
+      Cables both ways, mΩ
+      <input class="figure input h-9" inputmode="decimal" bind:value={cable} />
+    </label>
+  </div>
+  {#if problem}<p role="alert" class="mt-1 border-l-4 border-error px-3 text-sm">{problem}</p>{/if}
+  {#if foreseen}
+    <dl class="mt-2 grid grid-cols-[max-content_1fr] gap-x-3 text-sm">
+      <dt>Foreseen</dt>
+      <dd class="figure">
+        {formatQuantity(foreseen.amps, 'amps', 1)} at {formatQuantity(
+          foreseen.batteryVolts,
+          'volts',
+          0.1,
+        )}{foreseen.rpm < 1 ? ': it stands' : ''}
+      </dd>
+      <dt>Read</dt>
+      <dd class="figure">
+        {amps === undefined ? 'no amps yet' : formatQuantity(amps, 'amps', 1)}, {volts === undefined
+          ? 'no volts yet'
+          : formatQuantity(volts, 'volts', 0.1)}
+      </dd>
+      {#if volts !== undefined}
+        <dt>Shop rule</dt>
+        <dd>
+          {volts >= least ? 'keeps' : 'below'} the shop’s {formatQuantity(least, 'volts', 0.1)} while cranking: a rule, not
+          a reason
+        </dd>
+      {/if}
+    </dl>
+  {/if}
+  {#if word}<p class="mt-1 border-l-4 border-info px-3 py-1 text-sm" role="status">{word.say}</p>{/if}
+</section>
