@@ -21,7 +21,7 @@ export interface Cranked extends MotorRun {
 /** Of a 12 V set: rested volts full and empty, ohms for each cold-cranking ampere, and what cold and want of charge add [from memory]. */
 const battery = { full: 12.65, empty: 11.9, ohmAmps: 4.8, perKelvin: -0.012, emptyTimes: 1.8 } as const;
 /** Mean torque of an engine turned over: petrol, diesel, Nm at the crank for each litre at 20 °C [from memory]. */
-const crankTorque = { petrol: 28, diesel: 45 } as const;
+const crankTorque = { petrol: 20, diesel: 35 } as const;
 /** Ring gear over pinion, and what the mesh loses [from memory]. */
 const mesh = { ratio: 12, efficiency: 0.85 } as const;
 /** Thicker oil: more for each kelvin below 20 °C [from memory]. */
@@ -62,9 +62,12 @@ const aside = { battery: 1.6, amps: 0.25 } as const;
 
 /**
  * Places amps and battery volts that were read while cranking. Volts and amps together give the battery's resistance,
- * whatever the starter does; at the volts that are left the amps tell a tight engine from a resistance on the way.
+ * whatever the starter does; at the volts that are left the amps tell a tight engine. The engine's torque settles the amps:
+ * a resistance on the way takes speed, and amps only once it stands.
+ *
+ * @param slow whether somebody saw it crank slowly, or not at all
  */
-export function crankWord(motor: Motor, crank: Crank, amps: number, batteryVolts: number): CrankWord {
+export function crankWord(motor: Motor, crank: Crank, amps: number, batteryVolts: number, slow: boolean): CrankWord {
   const own = crankBattery(crank);
   const times = Math.max(own.volts - batteryVolts, 0) / Math.max(amps, 1) / own.ohms;
   if (times > aside.battery)
@@ -80,11 +83,10 @@ export function crankWord(motor: Motor, crank: Crank, amps: number, batteryVolts
       points: 'tight',
       say: `${percent} more amps than this engine asks: a tight engine, or a starter that drags or is shorted. Turn the engine by hand first.`,
     };
+  const say = 'resistance in cables, contacts or brushes. Drops along the way say where.';
   if (share < -aside.amps)
-    return {
-      points: 'resistance',
-      say: `${percent} fewer amps with the battery holding: resistance in cables, contacts or brushes. Drops along the way say where.`,
-    };
+    return { points: 'resistance', say: `${percent} fewer amps with the battery holding: ${say}` };
+  if (slow) return { points: 'resistance', say: `Amps and battery as foreseen, and yet slow: ${say}` };
   return { points: 'as foreseen', say: 'As foreseen for this battery and engine.' };
 }
 

@@ -57,7 +57,6 @@ const circuit: Readonly<Record<string, OnVehicle['edits']>> = {
   'magnets-weak': [{ element: 'starter-emf', scale: 0.8 }],
   'drive-slips': [{ element: 'starter-emf', scale: 1.5 }],
   'pull-in-open': [{ element: 'contacts', set: 1e7 }],
-  'plunger-sticks': [{ element: 'contacts', add: 0.1 }],
 };
 
 /** Every species as it shows while the starter is still on its engine. */

@@ -49,8 +49,12 @@
   };
   const amps = $derived(read('cranking-amps'));
   const volts = $derived(read('cranking-volts'));
+  const slow = $derived.by(() => {
+    const heard = bench.readings.findLast((reading) => !reading.struck && reading.check === 'key-in-start')?.outcome;
+    return heard?.kind === 'finding' && ['slow', 'click'].includes(heard.finding);
+  });
   const word = $derived(
-    problem || amps === undefined || volts === undefined ? undefined : crankWord(motor, crank, amps, volts),
+    problem || amps === undefined || volts === undefined ? undefined : crankWord(motor, crank, amps, volts, slow),
   );
   const least = $derived((crankRules.leastVolts * machine.ratedVolts) / 12);
 </script>

@@ -1,0 +1,412 @@
+import { expect } from 'chai';
+import { assessJob, unitSession } from '../src/assess/index.ts';
+import type { TapeReading } from '../src/assess/index.ts';
+import { findingsOf, type Outcome } from '../src/checks/index.ts';
+import { motorRun } from '../src/curves/index.ts';
+import { heatLeft, loadTestLimit } from '../src/handbook/index.ts';
+import { multimeterById } from '../src/instruments/index.ts';
+import { familyOf, onBench, runningFault, type Starter, starterGeneric, subjectOf } from '../src/machines/index.ts';
+import { seeded } from '../src/numeric/index.ts';
+import { HiddenUnit } from '../src/practice/index.ts';
+import { jobFileSchema, machineSchema, readJobFile } from '../src/record/index.ts';
+import { crankRun, crankWord, engineTorque, vehicleGeneric } from '../src/vehicle/index.ts';
+import { VehicleSession } from '../src/assess/index.ts';
+import { starterSpreads } from './spreads.ts';
+
+const meter = multimeterById('bench');
+const layouts: readonly Starter[] = [
+  starterGeneric(12, 1.4, 'direct'),
+  starterGeneric(24, 5.5, 'reduction'),
+  starterGeneric(12, 1.1, 'planetary'),
+  starterGeneric(12, 0.9, 'inertia'),
+];
+const [direct, reduction, planetary, inertia] = layouts as [Starter, Starter, Starter, Starter];
+
+const typed = (...steps: readonly (readonly [check: string, result: number | string])[]): TapeReading[] =>
+  steps.map(([check, result], n) => ({
+    id: String(n),
+    check,
+    outcome: (result === 'OL'
+      ? { kind: 'over-range' }
+      : typeof result === 'number'
+        ? { kind: 'value', value: result }
+        : { kind: 'finding', finding: result }) as Outcome,
+    meter: 'bench',
+    celsius: 20,
+  }));
+const atBench = (readings: readonly TapeReading[], assembly = 'clamped') => ({
+  readings,
+  assembly,
+  meter: 'bench',
+  celsius: 20,
+});
+
+/** Without load, braked and held: how amps, speed and torque move, in shares of the sound one's. */
+function moves(machine: Starter, id: string, severity: number) {
+  const fault = familyOf(machine)
+    .faults(machine)
+    .find((one) => one.id === id)!;
+  const [sound, faulty] = [[], [runningFault(fault, severity)]].map((faults) => onBench(machine, faults, 20));
+  const held = motorRun(sound!.motor, sound!.source, 'held');
+  const run = (of: typeof sound, newtonMetres: number | 'held') =>
+    motorRun(of!.motor, of!.source, newtonMetres === 'held' ? 'held' : { newtonMetres });
+  const ratio = (load: number | 'held', of: 'amps' | 'rpm' | 'newtonMetres') =>
+    run(faulty, load)[of] / run(sound, load)[of] - 1;
+  const load = 0.35 * held.newtonMetres;
+  return {
+    freeAmps: ratio(0, 'amps'),
+    freeSpeed: ratio(0, 'rpm'),
+    loadedSpeed: ratio(load, 'rpm'),
+    heldTorque: ratio('held', 'newtonMetres'),
+  };
+}
+
+describe('a starter’s faults in its running: what a prototype of the equations showed, in direction and size', () => {
+  it('burnt contacts hardly show without load and take a third to two thirds of the held torque', () => {
+    for (const ohms of [0.008, 0.025]) {
+      const { freeAmps, heldTorque, loadedSpeed } = moves(direct, 'contacts-burnt', ohms);
+      expect(freeAmps).within(-0.06, -0.005);
+      expect(heldTorque).within(-0.65, -0.25);
+      expect(loadedSpeed).lessThan(-0.2);
+    }
+  });
+  it('a shorted armature coil: amps up, speed hardly changed; the trade’s table would have it slow, and is shown beside', () => {
+    const { freeAmps, freeSpeed } = moves(direct, 'armature-turns', 1);
+    expect(freeAmps).within(0.03, 0.2);
+    expect(Math.abs(freeSpeed)).lessThan(0.05);
+    const { drives } = familyOf(direct);
+    const sound = onBench(direct, [], 20);
+    const { amps, rpm, volts } = motorRun(sound.motor, sound.source, { newtonMetres: 0 });
+    const word = drives!.noLoad(direct, { load: 'none', amps: amps * 1.5, rpm, volts }, 20)!;
+    expect([word.amps, word.speed, word.pointsTo]).deep.equal([
+      'high',
+      'normal',
+      'no row of the table: see the suspects',
+    ]);
+  });
+  it('drag three times: amps up by half or more, speed down by a fifth or more; less on magnets’ speed', () => {
+    const wound = moves(direct, 'bushes-worn', 3);
+    const magnets = moves(planetary, 'bushes-worn', 3);
+    expect(wound.freeAmps).within(0.4, 1.2);
+    expect(wound.freeSpeed).within(-0.45, -0.2);
+    expect(magnets.freeSpeed).greaterThan(wound.freeSpeed);
+  });
+  it('half the field shorted, or weak magnets: amps and speed both up', () => {
+    const half = moves(direct, 'field-turns', 0.5);
+    const weak = moves(planetary, 'magnets-weak', 0.2);
+    for (const { freeAmps, freeSpeed } of [half, weak]) {
+      expect(freeAmps).within(0.25, 0.6);
+      expect(freeSpeed).within(0.1, 0.3);
+    }
+  });
+  it('no load alone can’t tell contacts, brushes and a weak bench battery apart: all within four parts in a hundred of amps', () => {
+    const all = [
+      moves(direct, 'contacts-burnt', 0.018),
+      moves(direct, 'brush-worn', 0.018),
+      moves(direct, 'bench-battery-weak', 2.4),
+    ];
+    const amps = all.map(({ freeAmps }) => freeAmps);
+    expect(Math.max(...amps) - Math.min(...amps)).lessThan(0.04);
+  });
+});
+
+describe('the trade’s table of a run without load (classical bench table, from memory)', () => {
+  const { drives } = familyOf(direct);
+  const { motor, source } = onBench(direct, [], 20);
+  const sound = motorRun(motor, source, { newtonMetres: 0 });
+  for (const [amps, rpm, pointsTo] of [
+    [1, 1, /sound/],
+    [1.6, 0.7, /drag/],
+    [4, 0, /seized/],
+    [0, 0, /open/],
+    [0.5, 0.7, /high resistance/],
+    [1.6, 1.3, /shorted field/],
+  ] as const) {
+    it(`amps ${amps} times, speed ${rpm} times: ${String(pointsTo)}`, () => {
+      const point = { load: 'none', volts: sound.volts, amps: amps * sound.amps, rpm: rpm * sound.rpm } as const;
+      expect(drives!.noLoad(direct, point, 20)!.pointsTo).match(pointsTo);
+    });
+  }
+  it('on magnets both high is weak magnets', () => {
+    const own = onBench(planetary, [], 20);
+    const free = motorRun(own.motor, own.source, { newtonMetres: 0 });
+    const point = { load: 'none', volts: free.volts, amps: 1.6 * free.amps, rpm: 1.3 * free.rpm } as const;
+    expect(familyOf(planetary).drives!.noLoad(planetary, point, 20)!.pointsTo).equal('weak magnets');
+  });
+});
+
+describe('a starter at rest', () => {
+  for (const machine of layouts) {
+    const subject = subjectOf(machine);
+    it(`${machine.layout}: every fault has a part, every part an item, every check a state, and each fault shows somewhere`, () => {
+      const parts = new Map(subject.parts.map((part) => [part.id, part.item]));
+      const items = new Set(subject.items.map(({ id }) => id));
+      for (const fault of subject.faults) expect(items.has(parts.get(fault.part)!), fault.id).equal(true);
+      const states = new Set(['', ...subject.assemblies.map(({ id }) => id)]);
+      for (const check of subject.checks) expect(states.has(check.assembly), check.id).equal(true);
+      const { opened } = unitSession(machine, 'none', [meter]);
+      const predictor = opened.predictor({ meter, celsius: 20 });
+      subject.faults.forEach((fault, f) => {
+        const seen = subject.checks.some((check) => predictor.feels(check, opened.builds[0]!)[f]);
+        expect(seen, fault.id).equal(true);
+      });
+    });
+    it(`${machine.layout}: chances of a finding add up to one, whatever is wrong`, () => {
+      for (const check of subject.checks) {
+        if (check.method.kind !== 'finding') continue;
+        for (const faults of [[], ...subject.faults.map((fault) => [{ ...fault, severity: 1 }])]) {
+          const chances = check.method.chances(faults);
+          expect(chances.length).equal(findingsOf(check).length);
+          expect(chances.reduce((sum, p) => sum + p, 0)).closeTo(1, 1e-9);
+        }
+      }
+    });
+  }
+  it('an open motor shows the two solenoid windings in series, not OL; with its lead off, OL (the trade’s “over-range means open” holds only there)', () => {
+    const session = unitSession(direct, 'none', [meter]);
+    const { opened } = session;
+    const predictor = opened.predictor({ meter, celsius: 20 });
+    const field = opened.faults.findIndex(({ id }) => id === 'field-open');
+    const particle = opened.particles.find(({ faults }) => faults.length === 1 && faults[0] === field)!;
+    const shown = (id: string) => {
+      const check = opened.checks.find((one) => one.id === id)!;
+      const found = predictor.predict(check, opened.builds[0]!, particle);
+      if (found.kind !== 'number') throw new Error('no number');
+      return { ohms: Math.sinh(found.mean), over: found.mean > found.top };
+    };
+    expect(shown('motor-to-case').ohms).closeTo(0.45 + 1.3 + meter.leadOhms, 0.05);
+    expect(shown('lead-to-case').over || shown('lead-to-case').ohms > 1e6).equal(true);
+  });
+  it('pull-in and hold-in read what the plate says, with the motor lead off (0.3–0.6 Ω and 1–2 Ω, from memory)', () => {
+    const unit = new HiddenUnit(seeded(1), subjectOf(direct), meter, [], {
+      ...starterSpreads,
+      resistors: {},
+      logs: {},
+      leads: 0,
+    });
+    const [pullIn, holdIn] = [
+      ['command', 'motor'],
+      ['command', 'case'],
+    ].map(([red, black]) => unit.measured({ function: 'ohms', red: red!, black: black! }, 'lead-off').value);
+    expect(pullIn! - meter.leadOhms).within(0.4, 0.5);
+    expect(holdIn! - meter.leadOhms).within(1.2, 1.4);
+  });
+  it('an inertia drive has no solenoid, magnets no field coils, a direct drive no gears', () => {
+    const parts = (machine: Starter) => subjectOf(machine).parts.map(({ id }) => id);
+    expect(parts(inertia).filter((id) => ['plunger', 'pull-in', 'fork'].includes(id))).deep.equal([]);
+    expect(parts(planetary).filter((id) => ['magnets', 'field'].includes(id))).deep.equal(['magnets']);
+    expect(parts(direct).filter((id) => ['gears', 'field'].includes(id))).deep.equal(['field']);
+  });
+  it('a starter with magnets is never to be tapped', () => {
+    const cautions = subjectOf(planetary).checks.flatMap((check) => [...check.cautions, check.how]);
+    expect(cautions.some((text) => /Never tap/.test(text))).equal(true);
+    expect(
+      subjectOf(direct)
+        .checks.flatMap(({ cautions: own }) => own)
+        .some((text) => /Never tap/.test(text)),
+    ).equal(false);
+  });
+});
+
+describe('what is believed of a starter', () => {
+  const clear = [
+    ['free-turning', 'free'],
+    ['main-to-case', 'OL'],
+    ['main-to-motor', 'OL'],
+    ['case-by-eye', 'whole'],
+  ] as const;
+  it('the light: red until it was turned by hand and both ohms were read; red again for welded contacts', () => {
+    const session = unitSession(direct, 'none', [meter]);
+    const gate = (readings: TapeReading[]) => session.diagnose(atBench(readings, 'closed')).gate!;
+    expect(gate([]).reasons.map(({ check }) => check))
+      .include('free-turning')
+      .and.include('main-to-case');
+    expect(gate(typed(...clear)).green).equal(true);
+    const welded = gate(typed(...clear.filter(([id]) => id !== 'main-to-motor'), ['main-to-motor', 0.12]));
+    expect(welded.reasons.map(({ why }) => why).join()).match(/Welded contacts/);
+  });
+  it('asks for what the light wants before it advises a run, and for no run at all against a danger', () => {
+    const session = unitSession(direct, 'click', [meter]);
+    const seen = typed(['terminals-by-eye', 'clean'], ['leads-null', meter.leadOhms], ['motor-to-case', 0.12]);
+    const first = session.advice(atBench(seen, 'closed')).next;
+    if (first[0]!.reason.startsWith('Before it runs')) expect(first.map(({ check }) => check)).include('free-turning');
+    const danger = typed(...clear.filter(([id]) => id !== 'main-to-motor'), ['main-to-motor', 0.12]);
+    const ids = session.advice(atBench(danger, 'closed')).next.map(({ check }) => check);
+    const running = session.opened.checks.filter(({ assembly }) => assembly === 'clamped').map(({ id }) => id);
+    expect(ids.filter((id) => running.includes(id))).deep.equal([]);
+  });
+  it('a shop without a brake is advised no braked and no held point', () => {
+    const session = unitSession(direct, 'slow-crank', [meter]);
+    const readings = typed(...clear, ['battery-rested', 12.65], ['battery-loaded', 10.3]);
+    const next = (lacks: readonly 'brake'[]) =>
+      session.advice({ ...atBench(readings), lacks }).next.map(({ check }) => check);
+    expect(next([]).some((id) => /^(loaded|held)/.test(id))).equal(true);
+    expect(next(['brake']).some((id) => /^(loaded|held)/.test(id))).equal(false);
+  });
+  it('a drop over the contacts names them; the bench battery, tested, is cleared', () => {
+    const session = unitSession(direct, 'click', [meter]);
+    const sound = onBench(direct, [], 20);
+    const free = motorRun(sound.motor, sound.source, { newtonMetres: 0 });
+    const readings = typed(
+      ...clear,
+      ['battery-rested', 12.64],
+      ['battery-loaded', sound.source.volts - 350 * sound.source.ohms],
+      ['whole', 'right'],
+      ['no-load-volts', free.volts],
+      ['no-load-amps', Math.round(free.amps)],
+      ['contact-drop', 1.25],
+    );
+    const { suspects } = session.diagnose(atBench(readings));
+    expect(suspects[0]!.fault).equal('contacts-burnt');
+    expect(suspects[0]!.chance).greaterThan(0.9);
+    expect(suspects[0]!.severity).match(/mΩ/);
+    expect(suspects.find(({ fault }) => fault === 'bench-battery-weak')?.chance ?? 0).lessThan(0.02);
+  });
+  it('a weak bench battery is a suspect of its own, and no course for the unit mends it', () => {
+    const session = unitSession(direct, 'none', [meter]);
+    const readings = typed(...clear, ['battery-rested', 12.0], ['battery-loaded', 6.4]);
+    const { suspects } = session.diagnose(atBench(readings));
+    expect(suspects[0]!.fault).equal('bench-battery-weak');
+    expect(suspects[0]!.chance).greaterThan(0.9);
+    const { courses } = session.verdict({ ...atBench(readings), prices: { items: {} } });
+    expect(courses.flatMap(({ actions }) => actions.map(({ id }) => id))).not.include('bench-battery');
+    expect(courses.find(({ id }) => id === 'return')!.barred).match(/bench itself/);
+  });
+  it('the finding order of a technician who opens it first: the same belief whichever came first', () => {
+    const first = typed(
+      ['commutator-by-eye', 'bar'],
+      ['bar-to-bar', 'high'],
+      ['growler', 'still'],
+      ['free-turning', 'free'],
+      ['motor-to-case', 0.12],
+    );
+    const chance = (readings: TapeReading[]) =>
+      unitSession(direct, 'click', [meter])
+        .diagnose(atBench(readings, 'opened'))
+        .suspects.find(({ fault }) => fault === 'armature-open')!.chance;
+    expect(chance(first)).greaterThan(0.95);
+    expect(chance(first.toReversed())).closeTo(chance(first), 2e-3);
+  });
+});
+
+describe('a starter in the open', () => {
+  const file = (machine: unknown, more: object = {}) => ({
+    format: 'refectum-job',
+    version: 1,
+    tag: '1016',
+    complaint: 'click',
+    machine,
+    assembly: 'closed',
+    meter: 'bench',
+    celsius: 20,
+    readings: [],
+    prices: { items: {} },
+    ...more,
+  });
+  it('a job file carries it, and gives the assessment that the session gives', () => {
+    const readings = typed(['free-turning', 'stiff']).map((one) => ({
+      ...one,
+      at: '2026-11-25T09:00:00Z',
+      technician: 'T. Harle',
+    }));
+    const job = readJobFile(JSON.stringify(file(planetary, { readings })));
+    const assessment = assessJob(job);
+    const own = unitSession(planetary, 'click', [meter]).diagnose(atBench(readings, 'closed'));
+    expect(assessment.suspects[0]!.fault).equal(own.suspects[0]!.fault);
+    expect(assessment.suspects[0]!.chance).closeTo(own.suspects[0]!.chance, 1e-9);
+  });
+  for (const [name, machine, why] of [
+    ['a power out of range', { ...direct, ratedKilowatts: 40 }, /between 0.2 and 15 kW/],
+    ['a gear on a direct drive', { ...direct, gearRatio: 4 }, /Without a gear the ratio is 1/],
+    ['half a held point', { ...direct, stallAmps: 600 }, /together or not at all/],
+    ['another family’s fact', { ...direct, rotorOhms: 3 }, /unknown field/],
+    ['a family that is none', { ...direct, family: 'magneto' }, /family must be one of/],
+    ['no machine', undefined, /machine is missing/],
+  ] as const) {
+    it(`refuses ${name}, in words`, () => {
+      expect(() => jobFileSchema.validateSync(file(machine), { abortEarly: false, strict: true })).throws(why);
+    });
+  }
+  it('refuses another family’s complaint', () => {
+    expect(() => jobFileSchema.validateSync(file(direct, { complaint: 'overcharge' }), { strict: true })).throws(
+      /no complaint of this family/,
+    );
+  });
+  it('every layout stands at the door as its plate gives it', () => {
+    for (const machine of layouts)
+      expect(machineSchema.isValidSync(machine, { strict: true }), machine.layout).equal(true);
+  });
+});
+
+describe('a starter on its vehicle', () => {
+  const motor = onBench(direct, [], 20).motor;
+  const crank = {
+    ratedVolts: 12,
+    crankingAmps: 600,
+    batteryCelsius: 20,
+    charge: 1,
+    cableOhms: 0.0015,
+    newtonMetres: engineTorque(1.5, 'petrol', 20),
+  } as const;
+  it('a petrol engine of one and a half litres draws about what shops see of four cylinders: 120 to 190 A, over 9.6 V (130–150 A common, from memory)', () => {
+    const { amps, batteryVolts } = crankRun(motor, crank);
+    expect(amps).within(120, 190);
+    expect(batteryVolts).greaterThan(9.6);
+  });
+  it('tells a tight engine from a weak battery from a resistance on the way', () => {
+    const says = (more: object, of = motor, slow = false) => {
+      const { amps, batteryVolts } = crankRun(of, { ...crank, ...more });
+      return crankWord(motor, crank, amps, batteryVolts, slow).points;
+    };
+    expect(says({})).equal('as foreseen');
+    expect(says({ newtonMetres: 2.2 * crank.newtonMetres })).equal('tight');
+    expect(says({ crankingAmps: 200 })).equal('battery');
+    const burnt = onBench(
+      direct,
+      familyOf(direct)
+        .faults(direct)
+        .filter(({ id }) => id === 'brush-worn')
+        .map((fault) => runningFault(fault, 0.02)),
+      20,
+    ).motor;
+    // The engine's torque settles the amps: what resistance takes is speed.
+    expect([says({}, burnt), says({}, burnt, true)]).deep.equal(['as foreseen', 'resistance']);
+  });
+  it('cold and half charged: fewer volts, and the engine asks more', () => {
+    const cold = { ...crank, batteryCelsius: -15, charge: 0.6, newtonMetres: engineTorque(1.5, 'petrol', -15) };
+    expect(crankRun(motor, cold).batteryVolts).lessThan(crankRun(motor, crank).batteryVolts - 0.5);
+    expect(cold.newtonMetres).greaterThan(1.3 * crank.newtonMetres);
+  });
+  it('the vehicle hears the starter’s complaint, and blames it or what feeds it', () => {
+    const session = new VehicleSession(vehicleGeneric(12, 90), direct, 'click', [meter]);
+    const parked = { assembly: 'cranking', meter: 'bench', celsius: 20 };
+    const burnt = session.assessVehicle({
+      ...parked,
+      readings: typed(['rested-volts', 12.62], ['crank-drop-contacts', 2.9]),
+    });
+    expect(burnt.suspects[0]!.fault).equal('contacts-burnt');
+    expect(burnt.blame.unit).greaterThan(0.8);
+    const flat = session.assessVehicle({ ...parked, readings: typed(['rested-volts', 11.6]) });
+    expect(flat.suspects[0]!.fault).match(/^battery/);
+    expect(flat.blame.unit).lessThan(burnt.blame.unit);
+  });
+});
+
+describe('heat and battery at the starter bench', () => {
+  it('heat stays in at first and decays: ten seconds free are a few kelvin, three held tens', () => {
+    const { motor, source } = onBench(direct, [], 20);
+    const watts = (load: 'held' | { newtonMetres: number }) => motorRun(motor, source, load).amps ** 2 * motor.ohms;
+    const free = heatLeft([{ endedSecondsAgo: 0, seconds: 10, watts: watts({ newtonMetres: 0 }) }], 1.4);
+    const held = heatLeft([{ endedSecondsAgo: 0, seconds: 3, watts: watts('held') }], 1.4);
+    expect(free).within(0.5, 6);
+    expect(held).within(10, 60);
+    expect(heatLeft([{ endedSecondsAgo: 900, seconds: 3, watts: watts('held') }], 1.4)).closeTo(held / Math.E, 1e-9);
+  });
+  it('the load test’s limit by temperature (battery handbook table, from memory)', () => {
+    expect(loadTestLimit(21, 12.6, 12).volts).closeTo(9.6, 1e-9);
+    expect(loadTestLimit(-18, 12.6, 12).volts).closeTo(8.5, 1e-9);
+    expect(loadTestLimit(21, 25.2, 24).volts).closeTo(19.2, 1e-9);
+    expect(loadTestLimit(21, 12.2, 12).barred).match(/charge first/);
+    expect(reduction.ratedVolts).equal(24);
+  });
+});
