@@ -79,8 +79,8 @@ describe('the curve through points', () => {
   const layouts: readonly Starter[] = [starterGeneric(12, 1.4), starterGeneric(12, 1.1, 'planetary')];
   for (const machine of layouts) {
     const { drives } = familyOf(machine);
-    const battery = drives!.battery(machine);
-    const plate = drives!.motor(machine, [], 20);
+    const battery = drives!.fed(machine, [], 20).source;
+    const plate = drives!.fed(machine, [], 20).motor;
     it(`${machine.layout}: a point without load and one held give the loaded one within 6 %, 95 in 100 within their interval`, () => {
       const normal = normalFrom(seeded(20261126));
       let within = 0;
@@ -112,7 +112,7 @@ describe('the curve through points', () => {
   }
   it('asks for a point', () => {
     const { drives } = familyOf(layouts[0]!);
-    const plate = drives!.motor(layouts[0]!, [], 20);
+    const plate = drives!.fed(layouts[0]!, [], 20).motor;
     expect(() => motorThrough(plate, [], drives!.priors, line)).throws(RangeError, /needs a point/);
   });
 });

@@ -22,7 +22,7 @@ export class House {
 
   constructor(scenario: Scenario, random: () => number = Math.random) {
     this.bench = new SimulatedBench(scenario, () => performance.now() / 1000, random);
-    const supply = new Supply();
+    const supply = new Supply(this.bench);
     this.multimeter = new SimulatedMultimeter(this.bench, supply);
     this.#instruments = {
       multimeter: this.multimeter.scpi,

@@ -125,7 +125,7 @@ describe('the simulated multimeter', () => {
   const read = async (meter: SimulatedMultimeter, message: string) => String(await meter.scpi.execute(message));
   it('shows what the circuit gives on the function it is set to, within its accuracy, and OL as 9.9E37', async () => {
     const { bench, later } = await benchWith([]);
-    const meter = new SimulatedMultimeter(bench, new Supply());
+    const meter = new SimulatedMultimeter(bench, new Supply(bench));
     expect(Number(await read(meter, 'CONF:RES;:READ?'))).equal(9.9e37);
     bench.move({ red: 'lead:A', black: 'lead:B', together: false, assembly: 'unsoldered', jumper: false });
     later(5);
@@ -145,7 +145,7 @@ describe('the simulated multimeter', () => {
   });
   it('a range held by hand is over-range above it; a wrong one is refused; FETCh? needs a reading', async () => {
     const { bench, later } = await benchWith([]);
-    const meter = new SimulatedMultimeter(bench, new Supply());
+    const meter = new SimulatedMultimeter(bench, new Supply(bench));
     bench.move({ red: 'output', black: 'case', together: false, assembly: 'closed', jumper: false });
     later(5);
     await read(meter, 'CONF:RES 500');

@@ -118,7 +118,7 @@ export interface AssessedVerdict {
 /** A scale for one check: where sound and faulty units read with this meter. */
 export interface Ruler {
   readonly check: string;
-  readonly unit: 'volts' | 'amps' | 'ohms' | 'millimetres';
+  readonly unit: 'volts' | 'amps' | 'ohms' | 'millimetres' | 'rpm' | 'newtonMetres';
   /** Ends of the scale drawn, in the check's unit. */
   readonly from: number;
   readonly to: number;

@@ -32,11 +32,18 @@ export interface LowAndHigh {
 
 /** What a running unit is held to, and what is read of it meanwhile. */
 export interface RunSetup {
-  /** Speed, volts at its post, torque at its shaft: what stand, load and brake hold. */
-  readonly held: { readonly rpm?: number; readonly volts?: number; readonly newtonMetres?: number };
+  /** Speed, volts at its post, amps of a pile, torque at its shaft: what stand, load and brake hold. */
+  readonly held: {
+    readonly rpm?: number;
+    readonly volts?: number;
+    readonly amps?: number;
+    readonly newtonMetres?: number;
+  };
   /** What is read, by its family's own name. */
   readonly shows: string;
   readonly instrument: RunInstrument;
+  /** Where a voltmeter's probes sit meanwhile. */
+  readonly probes: { readonly red: string; readonly black: string };
   /** More of it is never worse. */
   readonly moreIsBetter?: true;
 }

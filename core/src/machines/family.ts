@@ -1,6 +1,6 @@
 import type { Check, Odds, Outcome, PresentFault, RunSetup } from '../checks/index.ts';
 import type { Celsius, Edit, Network } from '../circuit/index.ts';
-import type { Motor, MotorPoint, MotorPriors, MotorSource, OutputModel } from '../curves/index.ts';
+import type { Motor, MotorDynamics, MotorPoint, MotorPriors, MotorSource, OutputModel } from '../curves/index.ts';
 import type { Orders } from '../waveform/index.ts';
 import type { Fact } from './fact.ts';
 
@@ -261,6 +261,14 @@ export interface Generates<M> {
   readonly outputShapes: readonly OutputShape[];
 }
 
+/** A motor and what feeds it. */
+export interface Fed {
+  readonly motor: Motor;
+  readonly source: MotorSource;
+  /** Of the motor's feed, the contacts alone. */
+  readonly contactOhms: number;
+}
+
 /** A check and what it showed. */
 export interface Read {
   readonly check: string;
@@ -276,11 +284,11 @@ export interface NoLoadWord {
 
 /** What a family of motors has beside. */
 export interface Drives<M> {
-  /** The machine as its plate has it, less what faults do to it; at a temperature of its windings. */
-  readonly motor: (machine: M, faults: readonly RunningFault[], celsius: number) => Motor;
+  /** The machine on its bench battery, less what faults do to both; at a temperature, its quantities off by so much. */
+  readonly fed: (machine: M, faults: readonly RunningFault[], celsius: number, off?: Off) => Fed;
+  readonly dynamics: (machine: M) => MotorDynamics;
   readonly priors: MotorPriors;
-  /** The bench battery of a machine's volts, and the one that its power is rated on. */
-  readonly battery: (machine: M) => MotorSource;
+  /** The battery that its power is rated on. */
   readonly ratedOn: (machine: M) => MotorSource;
   /** Rated power at the pinion, W. */
   readonly ratedWatts: (machine: M) => number;

@@ -56,6 +56,7 @@ export type {
   Drives,
   Family,
   Fault,
+  Fed,
   Generates,
   Item,
   NoLoadWord,

@@ -147,24 +147,25 @@ export class HiddenUnit {
   spun(stand: Parameters<Spin>[1], off: Off = {}): Run {
     const { spin } = this.#subject;
     if (!spin) throw new RangeError(`${this.#subject.name} never runs on a stand`);
-    const own: Off = { ...this.#off(), ...off };
-    return spin(this.#build, { ...stand, rpm: stand.rpm * (1 + (own.rpm ?? 0)) }, this.#running(), own);
+    const own: Off = { ...this.off, ...off };
+    return spin(this.#build, { ...stand, rpm: stand.rpm * (1 + (own.rpm ?? 0)) }, this.runningFaults, own);
   }
 
   /** What an instrument shows on the running unit; neither speed nor heat is ever quite what was asked. */
   running(setup: RunSetup): number {
     const { shows } = this.#subject;
     if (!shows) throw new RangeError(`${this.#subject.name} never runs`);
-    const off = { ...this.#off(), rpm: 0.02 * this.#bell(), celsius: this.#strewing.celsius * this.#bell() };
-    return shows(this.#build, setup, this.#running(), off);
+    const off = { ...this.off, rpm: 0.02 * this.#bell(), celsius: this.#strewing.celsius * this.#bell() };
+    return shows(this.#build, setup, this.runningFaults, off);
   }
 
-  #running(): RunningFault[] {
+  /** What hides in it, as a running machine has it. */
+  get runningFaults(): readonly RunningFault[] {
     return this.hidden.map(({ fault, severity }) => runningFault(fault, severity));
   }
 
   /** By how much of itself each of the unit's quantities is off, for running it. */
-  #off(): Off {
+  get off(): Off {
     const { resistors, logs, running } = this.#strewing;
     const kinds = [...Object.keys(resistors), ...Object.keys(logs)].filter((name) => !name.endsWith(':'));
     return {

@@ -1,8 +1,9 @@
 import { driveWatts } from '@refectum/core/handbook';
 import { type Multimeter, multimeterById, type Setup } from '@refectum/core/instruments';
-import { type Fault, heldAt, type Machine, type Run, subjectOf } from '@refectum/core/machines';
+import { familyOf, type Fault, heldAt, type Machine, type Run, subjectOf } from '@refectum/core/machines';
 import { normalFrom, seeded } from '@refectum/core/numeric';
 import { type Hidden, HiddenUnit, type Measured } from '@refectum/core/practice';
+import { FedStarter } from './fed-starter.ts';
 import type { Scenario } from './scenario.ts';
 import { strewing } from './strewing.ts';
 
@@ -60,6 +61,8 @@ export class SimulatedBench {
   #scenario: Scenario;
   #machine: Machine;
   #unit!: HiddenUnit;
+  /** A motor in the vise, fed from the bench battery. */
+  #fed: FedStarter | undefined;
   #tag: number | undefined;
   #hands = idle;
   #movedAt = -Infinity;
@@ -117,6 +120,7 @@ export class SimulatedBench {
   }
 
   move(hands: Hands): void {
+    if (!this.#isRunning(hands.assembly)) this.#fed?.feed(false);
     this.#hands = hands;
     this.#movedAt = this.#clock();
   }
@@ -129,9 +133,46 @@ export class SimulatedBench {
 
   draw(load: LoadSetting): void {
     this.#load = load;
+    this.#fed?.pile(load.on && load.mode === 'current' ? load.amps : 0);
+  }
+
+  /** Battery and command of a starter, or a supply that feeds whatever its clips hold. */
+  feed(on: boolean): void {
+    this.#fed?.feed(on && this.isClamped);
+  }
+  brake(newtonMetres: number): void {
+    this.#fed?.brake(newtonMetres);
+  }
+  /** The motor in the vise, where there is one. */
+  get fed(): FedStarter | undefined {
+    return this.#fed;
+  }
+
+  get isClamped(): boolean {
+    return this.#isRunning(this.#hands.assembly);
+  }
+  #isRunning(assembly: string): boolean {
+    return familyOf(this.#machine).assemblies.some(({ id, running }) => id === assembly && running);
+  }
+
+  /** What a clamp round the unit's lead carries, direct and alternating. */
+  get leadAmps(): { readonly mean: number; readonly ripple: number } {
+    return this.run?.amps ?? { mean: this.#fed?.now.amps ?? 0, ripple: 0 };
+  }
+
+  /** Volts between the probes of a unit that runs or is clamped and connected; undefined where it is neither. */
+  get clampedVolts(): number | undefined {
+    const { red, black } = this.#hands;
+    if (!this.isClamped) return undefined;
+    if (!this.#fed) return red === 'output' && black === 'case' ? this.restingVolts : 0;
+    const { volts, contactVolts } = this.#fed.now;
+    if (red === 'main' && black === 'motor') return contactVolts;
+    if (red === 'motor' && black === 'case') return volts - contactVolts;
+    return (red === 'main' && black === 'case') || (red === 'battery+' && black === 'battery-') ? volts : 0;
   }
 
   get rpm(): number {
+    if (this.#fed) return this.#fed.now.rpm;
     const seconds = this.#clock() - this.#turnedAt;
     return this.#wantedRpm + (this.#startRpm - this.#wantedRpm) * Math.exp(-seconds / runUpSeconds);
   }
@@ -146,7 +187,7 @@ export class SimulatedBench {
 
   /** Whether it turns fast enough to give anything. */
   get running(): boolean {
-    return this.#hands.assembly === 'stand' && this.rpm > standing;
+    return this.isClamped && this.rpm > standing;
   }
 
   /** What an ideal meter shows between the probes at rest. */
@@ -154,7 +195,7 @@ export class SimulatedBench {
     const { red, black, feed, assembly } = this.#hands;
     const setup: Setup = { function: use, red: red!, black: black!, ...(feed && supplied ? { feed } : {}) };
     const withLeads = { ...meter, leadOhms: this.leadOhms(meter) };
-    return this.#unit.measured(setup, assembly === 'stand' ? 'closed' : assembly, withLeads);
+    return this.#unit.measured(setup, this.isClamped ? 'closed' : assembly, withLeads);
   }
 
   /** Leads alone, both together. */
@@ -164,7 +205,7 @@ export class SimulatedBench {
 
   /** The running unit, as all instruments see it; undefined when it stands still. */
   get run(): Run | undefined {
-    if (!this.running) return undefined;
+    if (!this.running || this.#fed) return undefined;
     // What was worked out for a speed holds for its neighbours: on the way to another one in coarse steps.
     const step = Math.abs(this.rpm - this.#wantedRpm) > onTheWay ? 200 : 20;
     const rpm = Math.max(20, Math.round(this.rpm / step) * step);
@@ -175,11 +216,12 @@ export class SimulatedBench {
 
   /** Volts between output post and case when nothing turns: the battery's, once it is connected. */
   get restingVolts(): number {
-    return this.#hands.assembly === 'stand' ? (battery.volts * this.#machine.ratedVolts) / 12 : 0;
+    return this.isClamped ? (battery.volts * this.#machine.ratedVolts) / 12 : 0;
   }
 
   get newtonMetres(): number {
     const { run } = this;
+    if (this.#fed) return this.#fed.now.newtonMetres;
     if (!run) return 0;
     const watts = driveWatts(run.volts.mean, Math.max(0, run.amps.mean));
     return bearingNewtonMetres + watts / ((2 * Math.PI * run.rpm) / 60);
@@ -196,6 +238,8 @@ export class SimulatedBench {
         return found ? [{ fault: found, severity }] : [];
       }) ?? drawn(random, subject.faults);
     this.#unit = new HiddenUnit(random, subject, this.meter, hidden, strewing);
+    const { drives } = familyOf(this.#machine);
+    this.#fed = drives && new FedStarter(this.#machine, drives, this.#unit, this.#clock);
     this.#hands = idle;
     this.#wantedRpm = 0;
     this.#startRpm = 0;

@@ -158,7 +158,7 @@ export class SimulatedMultimeter {
     const nothing = on(this.#use.startsWith('VOLT') ? 0 : Infinity);
     if (contact.kind !== 'held') return contact.kind === 'open' ? nothing : on(this.#flicker());
     if (this.#use.startsWith('VOLT')) return on(this.#volts());
-    if (bench.running) return on(Infinity);
+    if (bench.running || bench.fed?.isFed) return on(Infinity);
     const meter = this.#meterAsSet();
     if (bench.hands.together) return on(this.#use === 'RES' ? bench.leadOhms(meter) : 0);
     const shown = bench.atRest(this.#use === 'RES' ? 'ohms' : 'diode', meter, false);
@@ -180,7 +180,7 @@ export class SimulatedMultimeter {
   #volts(): number {
     const bench = this.#bench;
     const { run } = bench;
-    const { red, black } = bench.hands;
+    const { red } = bench.hands;
     const alternating = this.#use === 'VOLT:AC';
     if (run) {
       const seen = red?.startsWith('leg:') ? run.tap : run.volts;
@@ -190,7 +190,7 @@ export class SimulatedMultimeter {
       return Math.sqrt(squares.reduce((sum, one) => sum + one, 0));
     }
     if (alternating) return 0;
-    if (bench.hands.assembly === 'stand') return red === 'output' && black === 'case' ? bench.restingVolts : 0;
+    if (bench.clampedVolts !== undefined) return bench.clampedVolts;
     if (!bench.hands.feed) return 0;
     return bench.atRest('drop', bench.meter, this.#supply.on).value;
   }

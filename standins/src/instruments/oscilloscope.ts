@@ -14,11 +14,13 @@ export function simulatedOscilloscope(bench: SimulatedBench): ScpiInstrument {
 
   const acquire = async (): Promise<undefined> => {
     await wait(1000 * seconds);
-    const { run } = bench;
+    const { run, fed } = bench;
+    const motor = fed?.trace(seconds, count);
     const start = Math.abs(bench.normal());
     const sampled = (channel: Channel): Float64Array =>
       Float64Array.from({ length: count }, (_, n) => {
         const noise = channels[channel] === 'amps' ? 0.2 : 0.01;
+        if (motor) return (channels[channel] === 'amps' ? motor.amps[n]! : motor.volts[n]!) + noise * bench.normal();
         if (!run) return (channel === 'CH1' ? bench.restingVolts : 0) + noise * bench.normal();
         const period = run.trace[channels[channel]];
         const at = ((start + (n / count) * seconds * run.electricalHertz) % 1) * period.length;

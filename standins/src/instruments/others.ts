@@ -13,7 +13,7 @@ export function simulatedClamp(bench: SimulatedBench): ScpiInstrument {
     return nr3(converter.shown(amps, rangeFor(currentClamp, amps), currentClamp.at(-1)!.fullScale));
   };
   let alternating = false;
-  const read = () => shown(alternating ? (bench.run?.amps.ripple ?? 0) : (bench.run?.amps.mean ?? 0));
+  const read = () => shown(alternating ? bench.leadAmps.ripple : bench.leadAmps.mean);
   const choose = (wanted: boolean) => (): undefined => {
     alternating = wanted;
   };
@@ -28,20 +28,28 @@ export function simulatedClamp(bench: SimulatedBench): ScpiInstrument {
   return new ScpiInstrument('Refectum,Simulated clamp,0,0.2', commands, choose(false));
 }
 
-/** The stand's drive: speed of the rotor as the belt turns it, torque at the rotor. */
+/** The stand: its drive turns a rotor by the belt, its brake and arm hold a pinion; speed and torque of either. */
 export function simulatedStand(bench: SimulatedBench): ScpiInstrument {
   const speed = { unit: 'RPM', least: 0, most: 18000, usual: 0 };
+  const torque = { unit: 'N.M', least: 0, most: 500, usual: 0 };
   const commands: Command[] = [
     {
       header: '[SOURce:]SPEed[:LEVel][:IMMediate]',
       takes: [1, 1],
       run: ([rpm]) => {
         const wanted = numberOf(rpm!, speed);
-        if (wanted > 0 && bench.hands.assembly !== 'stand') throw new ScpiError('-221', 'nothing is clamped');
+        if (wanted > 0 && bench.fed) throw new ScpiError('-221', 'it turns by itself');
+        if (wanted > 0 && !bench.isClamped) throw new ScpiError('-221', 'nothing is clamped');
         bench.turn(wanted);
       },
     },
     { header: '[SOURce:]SPEed[:LEVel][:IMMediate]?', run: () => nr3(bench.wantedRpm) },
+    {
+      header: '[SOURce:]TORQue[:LEVel][:IMMediate]',
+      takes: [1, 1],
+      run: ([newtonMetres]) => bench.brake(numberOf(newtonMetres!, torque)) as undefined,
+    },
+    { header: '[SOURce:]TORQue[:LEVel][:IMMediate]?', run: () => nr3(bench.fed?.braked ?? 0) },
     {
       header: 'MEASure:SPEed?',
       run: async () => {
@@ -57,13 +65,16 @@ export function simulatedStand(bench: SimulatedBench): ScpiInstrument {
       },
     },
   ];
-  return new ScpiInstrument('Refectum,Simulated stand,0,0.2', commands, () => bench.turn(0));
+  return new ScpiInstrument('Refectum,Simulated stand,0,0.2', commands, () => {
+    bench.turn(0);
+    bench.brake(0);
+  });
 }
 
 /** A load at the output post: constant current, volts or ohms. */
 export function simulatedLoad(bench: SimulatedBench): ScpiInstrument {
   const limits = {
-    amps: { unit: 'A', least: 0, most: 300, usual: 0 },
+    amps: { unit: 'A', least: 0, most: 500, usual: 0 },
     volts: { unit: 'V', least: 0, most: 60, usual: 13.5 },
     ohms: { unit: 'OHM', least: 0.02, most: 1e4, usual: 1e4 },
   } as const;

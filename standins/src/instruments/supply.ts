@@ -1,4 +1,5 @@
 import { benchSupply } from '@refectum/core/instruments';
+import type { SimulatedBench } from '../bench/index.ts';
 import { booleanOf, nr3, numberOf, ScpiInstrument } from '../scpi/index.ts';
 
 /** The bench supply that feeds a part for a test under current. */
@@ -8,7 +9,12 @@ export class Supply {
   #volts: number = benchSupply.volts;
   #amps = 5;
 
-  constructor() {
+  /** On a clamped starter its clips hold the battery's switch. */
+  constructor(bench: SimulatedBench) {
+    const turn = (on: boolean): void => {
+      this.on = on;
+      bench.feed(on);
+    };
     const volts = { unit: 'V', least: 0, most: 30, usual: benchSupply.volts };
     const amps = { unit: 'A', least: 0, most: 10, usual: 5 };
     this.scpi = new ScpiInstrument(
@@ -26,12 +32,10 @@ export class Supply {
           run: ([text]) => void (this.#amps = numberOf(text!, amps)),
         },
         { header: '[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]?', run: () => nr3(this.#amps) },
-        { header: 'OUTPut[:STATe]', takes: [1, 1], run: ([on]) => void (this.on = booleanOf(on!)) },
+        { header: 'OUTPut[:STATe]', takes: [1, 1], run: ([on]) => turn(booleanOf(on!)) as undefined },
         { header: 'OUTPut[:STATe]?', run: () => (this.on ? '1' : '0') },
       ],
-      () => {
-        this.on = false;
-      },
+      () => turn(false),
     );
   }
 }

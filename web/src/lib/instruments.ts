@@ -86,11 +86,15 @@ export const settingSchema = object({
   rpm: number()
     .min(0, 'A speed is from 0 to 18 000 rpm — got ${value}')
     .max(18_000, 'A speed is from 0 to 18 000 rpm — got ${value}'),
+  /** Stand: what its brake holds a motor with; from 400 Nm on the arm holds it fast. */
+  newtonMetres: number()
+    .min(0, 'A brake is from 0 to 500 Nm — got ${value}')
+    .max(500, 'A brake is from 0 to 500 Nm — got ${value}'),
   /** Load and supply. */
   on: boolean(),
   mode: mixed<'current' | 'voltage'>().oneOf(['current', 'voltage']),
   /** In A or V, by the mode. */
-  level: number().min(0, 'A load is from 0 to 300 — got ${value}').max(300, 'A load is from 0 to 300 — got ${value}'),
+  level: number().min(0, 'A load is from 0 to 500 — got ${value}').max(500, 'A load is from 0 to 500 — got ${value}'),
 });
 export type InstrumentSetting = InferType<typeof settingSchema>;
 

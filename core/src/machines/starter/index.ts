@@ -6,7 +6,7 @@ import { type StarterAssembly, starterNetwork } from './circuit.ts';
 import { starterComplaints } from './complaints.ts';
 import { starterFacts, starterRules } from './facts.ts';
 import { starterChain, starterFaults } from './faults/index.ts';
-import { batteryOf, onBench, ratedOn, starterPriors, starterShapes } from './motor.ts';
+import { dynamicsOf, onBench, ratedOn, starterPriors, starterShapes } from './motor.ts';
 import { noLoadWord, starterPoints } from './no-load.ts';
 import { starterOnVehicle } from './on-vehicle.ts';
 import { layoutNames, type Starter, starterGeneric } from './parameters.ts';
@@ -38,9 +38,9 @@ export const starter: Family<Starter> = {
   shows: starterShows,
   standRules: starterBenchRules,
   drives: {
-    motor: (machine, faults, celsius) => onBench(machine, faults, celsius).motor,
+    fed: onBench,
+    dynamics: dynamicsOf,
     priors: starterPriors,
-    battery: batteryOf,
     ratedOn,
     ratedWatts: ({ ratedKilowatts }) => 1000 * ratedKilowatts,
     points: starterPoints,

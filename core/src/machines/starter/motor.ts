@@ -1,7 +1,7 @@
 import type { Edit } from '../../circuit/index.ts';
 import { copperPerKelvin } from '../../circuit/index.ts';
-import { type Motor, motorPeak, type MotorPriors, type MotorSource } from '../../curves/index.ts';
-import type { Off, OutputShape, RunningFault } from '../family.ts';
+import { type Motor, type MotorDynamics, motorPeak, type MotorPriors, type MotorSource } from '../../curves/index.ts';
+import type { Fed, Off, OutputShape, RunningFault } from '../family.ts';
 import { hasGears, hasMagnets, type Starter } from './parameters.ts';
 
 /** How the resistance from terminal to case is shared out [from memory]. */
@@ -159,14 +159,6 @@ function apply(quantities: Record<keyof Quantities, number>, edit: Edit): void {
   quantities[name] = 'set' in edit ? edit.set : 'add' in edit ? was + edit.add : was * edit.scale;
 }
 
-/** One machine on its bench battery, what faults do to both and by how much of itself each quantity is off. */
-export interface OnBench {
-  readonly motor: Motor;
-  readonly source: MotorSource;
-  /** Of the motor's feed, the contacts alone. */
-  readonly contactOhms: number;
-}
-
 /** Slope of a battery's resistance with its temperature [from memory]. */
 const batteryPerKelvin = -0.012;
 
@@ -185,7 +177,7 @@ function plateOf(machine: Starter): Plate {
   return plate;
 }
 
-export function onBench(machine: Starter, faults: readonly RunningFault[], celsius: number, off: Off = {}): OnBench {
+export function onBench(machine: Starter, faults: readonly RunningFault[], celsius: number, off: Off = {}): Fed {
   const { motor: plate, quantities } = plateOf(machine);
   const more = (name: string) => 1 + (off[name] ?? 0);
   const warm = 1 + copperPerKelvin * (celsius - 20);
@@ -218,6 +210,14 @@ export function onBench(machine: Starter, faults: readonly RunningFault[], celsi
     contactOhms: q['closed-contacts'],
   };
 }
+
+/** Inductance of its windings, inertia of armature and gear, bars and their ripple [from memory]. */
+export const dynamicsOf = ({ ratedVolts, ratedKilowatts }: Starter): MotorDynamics => ({
+  henries: 60e-6 * (ratedVolts / 12) ** 2,
+  kilogramSquareMetres: 2.5e-4 * ratedKilowatts,
+  bars: coil.coils,
+  rippleShare: 0.03,
+});
 
 /** How far a motor may lie from its plate, in ln [from memory]. */
 export const starterPriors: MotorPriors = { ohms: 0.2, flux: 0.15, drag: 0.3, saturation: 0.3 };

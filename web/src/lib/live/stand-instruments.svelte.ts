@@ -3,7 +3,7 @@ import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import type { RunStand } from './run-stand.svelte.ts';
 
-const heard = ['multimeter', 'clamp', 'stand', 'load'] as const;
+const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply'] as const;
 type Heard = (typeof heard)[number];
 type Words = { readonly [K in Heard]?: Extract<LiveWord, { kind: K }> };
 
@@ -16,6 +16,9 @@ const restShare = { volts: 0.004, amps: 0.02, rpm: 0.006 } as const;
 type Figure = keyof typeof restShare;
 const figures = Object.keys(restShare) as Figure[];
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
+/** Readings further apart than this still move. */
+const restlessFrom = (figure: Figure, mean: number): number =>
+  Math.max(restShare[figure] * Math.abs(mean), figure === 'rpm' ? 8 : 0.15);
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const usualLoadSeconds = 10;
 /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
@@ -122,7 +125,31 @@ export class StandInstruments {
   }
   /** Whether it turns or is loaded: what has to be stopped. */
   get live(): boolean {
-    return (this.rpm ?? 0) > 0 || this.#words.load?.on === true;
+    return (this.rpm ?? 0) > 0 || this.#words.load?.on === true || this.#words.supply?.on === true;
+  }
+
+  /** Battery and command of a starter, on or off. */
+  feed(on: boolean): Promise<boolean> {
+    return this.#tell('supply', { on });
+  }
+  /** Holds a motor's pinion with so much. */
+  brake(newtonMetres: number): Promise<boolean> {
+    return this.#tell('stand', { newtonMetres });
+  }
+  /** A pile on the bench battery. */
+  pile(amps: number): Promise<boolean> {
+    return amps > 0 ? this.#tell('load', { on: true, mode: 'current', level: amps }) : this.unload();
+  }
+  /** Whether somebody feeds a starter. */
+  get isFed(): boolean {
+    return this.#words.supply?.on === true;
+  }
+  /** The mean of what one instrument read in the last second, where it rests. */
+  resting(figure: Figure): number | undefined {
+    const seen = this.#newest(figure);
+    if (seen.length < fewest || this.#gone[source[figure]]) return undefined;
+    const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
+    return Math.max(...seen) - Math.min(...seen) > restlessFrom(figure, mean) ? undefined : mean;
   }
 
   turn(rpm: number): Promise<boolean> {
@@ -159,12 +186,13 @@ export class StandInstruments {
   readVolts(): Promise<boolean> {
     return this.#tell('multimeter', { use: 'volts' });
   }
-  /** Load off, then the drive; nothing may hold this up. */
+  /** Load, drive, brake and supply off; nothing may hold this up. */
   async stop(): Promise<void> {
     this.#sweep++;
     this.doing = '';
     await Promise.all([
       this.has('load') ? this.unload() : undefined,
+      this.has('supply') && this.isFed ? this.feed(false) : undefined,
       this.has('stand') ? this.#tell('stand', { rpm: 0 }) : undefined,
     ]);
   }
@@ -177,8 +205,7 @@ export class StandInstruments {
       // What an instrument read just before it went away is no reading of now.
       if (seen.length < fewest || this.#gone[source[figure]]) return { restless: `no ${figure} come in` };
       const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
-      const apart = Math.max(...seen) - Math.min(...seen);
-      if (apart > Math.max(restShare[figure] * Math.abs(mean), figure === 'rpm' ? 8 : 0.15))
+      if (Math.max(...seen) - Math.min(...seen) > restlessFrom(figure, mean))
         return { restless: `the ${figure} still move` };
       means[figure] = mean;
     }

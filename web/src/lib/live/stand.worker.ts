@@ -11,7 +11,15 @@ import {
 } from '@refectum/core/curves';
 import { familyOf, type Generates, type Machine, runningFault } from '@refectum/core/machines';
 import type { TapTrace } from '@refectum/core/checks';
-import { ordersOf, periodAt, type ReadTrace, readTrace, tellingOrders } from '@refectum/core/waveform';
+import {
+  commutatorSpeed,
+  ordersOf,
+  periodAt,
+  type ReadSpeed,
+  type ReadTrace,
+  readTrace,
+  tellingOrders,
+} from '@refectum/core/waveform';
 import { expose } from 'comlink';
 import Papa from 'papaparse';
 
@@ -66,6 +74,30 @@ function generatesOf(machine: Machine): Generates<Machine> {
   return generates;
 }
 
+/** Two columns of an oscilloscope's file: time and what was measured. `told`: share read so far. */
+async function columnsOf(file: File, told: (share: number) => void): Promise<{ times: number[]; values: number[] }> {
+  const times: number[] = [];
+  const values: number[] = [];
+  await new Promise<void>((done, failed) =>
+    Papa.parse<string[]>(file, {
+      skipEmptyLines: true,
+      chunk: ({ data, meta }) => {
+        for (const row of data) {
+          const [time, value] = row.map((cell) => Number(cell.trim().replace(/^(-?\d+),(\d+)/, '$1.$2')));
+          if (Number.isFinite(time) && Number.isFinite(value)) {
+            times.push(time!);
+            values.push(value!);
+          }
+        }
+        told(meta.cursor / file.size);
+      },
+      complete: () => done(),
+      error: failed,
+    }),
+  );
+  return { times, values };
+}
+
 /** A motor's figures are told at this temperature. */
 const ambientCelsius = 20;
 /** A motor with a fault lies anywhere about its plate. */
@@ -106,8 +138,8 @@ const curves = {
     const family = familyOf(machine);
     const { drives } = family;
     if (!drives) throw new RangeError(`${family.name} is no motor`);
-    const battery = drives.battery(machine);
-    const plate = motorCurve(drives.motor(machine, [], celsius), battery);
+    const battery = drives.fed(machine, [], 20).source;
+    const plate = motorCurve(drives.fed(machine, [], celsius).motor, battery);
     if (points.length === 0) return { plate, own: [], like: undefined, told: undefined, shapes: [] };
     const all = family.faults(machine);
     // A fault that this machine can't have has no shape.
@@ -115,7 +147,7 @@ const curves = {
     const faultsOf = ({ fault }: (typeof shapes)[number]) =>
       all.filter(({ id }) => id === fault?.id).map((one) => runningFault(one, fault!.severity));
     const fits = shapes.map((shape) => {
-      const motor = drives.motor(machine, faultsOf(shape), celsius);
+      const motor = drives.fed(machine, faultsOf(shape), celsius).motor;
       const { evidence } = motorThrough(motor, points, drives.priors, battery).fit;
       return { ...shape, motor, evidence };
     });
@@ -124,11 +156,11 @@ const curves = {
     const total = weights.reduce((sum, w) => sum + w, 0);
     const ranked = fits.map((one, n) => ({ ...one, share: weights[n]! / total })).sort((a, b) => b.share - a.share);
     const fitted = motorThrough(
-      drives.motor(machine, [], celsius),
+      drives.fed(machine, [], celsius).motor,
       points,
       widely(drives.priors),
       battery,
-      drives.motor(machine, [], ambientCelsius),
+      drives.fed(machine, [], ambientCelsius).motor,
     );
     const stiff = { volts: machine.ratedVolts, ohms: 1e-6 };
     const [unloaded, held] = [fitted.foresee(stiff, { newtonMetres: 0 }), fitted.foresee(stiff, 'held')];
@@ -144,27 +176,22 @@ const curves = {
 
   /** A trace out of an oscilloscope's file: two columns, time and what was measured. `told`: share read so far. */
   async trace(file: File, expectedHertz: number, told: (share: number) => void): Promise<ReadTrace> {
-    const times: number[] = [];
-    const values: number[] = [];
-    await new Promise<void>((done, failed) =>
-      Papa.parse<string[]>(file, {
-        skipEmptyLines: true,
-        chunk: ({ data, meta }) => {
-          for (const row of data) {
-            const [time, value] = row.map((cell) => Number(cell.trim().replace(/^(-?\d+),(\d+)/, '$1.$2')));
-            if (Number.isFinite(time) && Number.isFinite(value)) {
-              times.push(time!);
-              values.push(value!);
-            }
-          }
-          told(meta.cursor / file.size);
-        },
-        complete: () => done(),
-        error: failed,
-      }),
-    );
+    const { times, values } = await columnsOf(file, told);
     return readTrace(times, values, expectedHertz);
   },
+
+  /** The speed of an armature from such a file. */
+  async speed(file: File, ripplesPerTurn: number, told: (share: number) => void): Promise<ReadSpeed> {
+    const { times, values } = await columnsOf(file, told);
+    return commutatorSpeed(times, values, ripplesPerTurn);
+  },
+  /** The same from samples at equal steps of time. */
+  speedOf: (secondsPerSample: number, amps: readonly number[], ripplesPerTurn: number): ReadSpeed =>
+    commutatorSpeed(
+      amps.map((_, n) => n * secondsPerSample),
+      amps,
+      ripplesPerTurn,
+    ),
 
   /** Traces that an oscilloscope sent, at equal steps of time: the one to be read, and a tap's beside the post's. */
   captured(

@@ -17,7 +17,14 @@
   const { machine, parts, check, selected, onselect }: Props = $props();
 
   const plan = $derived(planOf(machine));
-  const setup = $derived(check?.method.kind === 'meter' ? check.method.setup : undefined);
+  /** Where the probes sit. */
+  const setup = $derived(
+    check?.method.kind === 'meter'
+      ? check.method.setup
+      : check?.method.kind === 'run'
+        ? check.method.setup.probes
+        : undefined,
+  );
   const red = $derived(setup && plan.nodes[setup.red]);
   const black = $derived(setup && plan.nodes[setup.black]);
   /** The left one leans to the left, so that they never cross. */

@@ -29,13 +29,12 @@
   const assemblyName = $derived(bench.subject.assemblies.find((a) => a.id === check?.assembly)?.name);
   const otherAssembly = $derived(check?.assembly && check.assembly !== bench.setting.assembly);
   const examples: Partial<Record<Unit, string>> = { ohms: '3.1, 1k2 or OL', amps: '0.04 or 40m', millimetres: '7.5' };
+  const runExamples: Partial<Record<Unit, string>> = { volts: '6.7', rpm: '2850', newtonMetres: '12' };
   const example = $derived(
     findings.length || !check
       ? '1'
       : check.method.kind === 'run'
-        ? check.unit === 'amps'
-          ? '72'
-          : '6.7'
+        ? (runExamples[check.unit] ?? '72')
         : (examples[check.unit] ?? (bench.at === 'bench' ? '0.52 or 520m' : '13.8')),
   );
   const overRange = $derived(

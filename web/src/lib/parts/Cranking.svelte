@@ -41,7 +41,7 @@
     cableOhms: number(cable) / 1000,
     newtonMetres: engineTorque(litres.trim() ? number(litres) : usualLitres, fuel, number(celsius)),
   });
-  const motor = $derived(drives.motor(machine, [], number(celsius) || 20));
+  const motor = $derived(drives.fed(machine, [], number(celsius) || 20).motor);
   const foreseen = $derived(problem ? undefined : crankRun(motor, crank));
   const read = (check: string): number | undefined => {
     const outcome = bench.readings.findLast((reading) => !reading.struck && reading.check === check)?.outcome;

@@ -54,13 +54,13 @@
       tag,
       ...(setup ? { red: setup.red, black: setup.black } : {}),
       ...(setup?.feed ? { feed: setup.feed } : {}),
-      ...(method.kind === 'run' ? { red: method.setup.shows === 'tap' ? 'leg:A' : 'output', black: 'case' } : {}),
+      ...(method.kind === 'run' ? method.setup.probes : {}),
       together: method.kind === 'leads',
       assembly: check.assembly || bench.setting.assembly,
       jumper: method.kind === 'run',
     });
     if (problem) hands.said = problem;
-    else if (supply) await tellInstrument(`/api/instruments/${supply.id}/set`, { on: setup?.feed !== undefined });
+    else if (supply) await tellInstrument(`/api/instruments/${supply.id}/set`, { tag, on: setup?.feed !== undefined });
   }
 
   function onKey(event: KeyboardEvent) {

@@ -82,10 +82,12 @@
       {/if}
       {@const after = x + w + 6}
       {@const fits = after + row.name.length * 7 < (row.over ? 0 : overX - 4)}
+      <!-- Where neither side has room the name stands on its band. -->
+      {@const before = x - 6 > row.name.length * 7}
       <text
-        x={fits ? after : x - 6}
+        x={fits ? after : before ? x - 6 : x + 18}
         y={y + 13}
-        text-anchor={fits ? 'start' : 'end'}
+        text-anchor={!fits && before ? 'end' : 'start'}
         font-size="13"
         paint-order="stroke"
         stroke-width="4"

@@ -9,10 +9,12 @@
     tag: number;
     /** Whether the unit is on the stand. */
     mounted: boolean;
+    /** How being there is said, and leaving it. */
+    said: { readonly there: string; readonly off: string };
     onmount: () => void;
     onunmount: () => void;
   }
-  const { gate, stand, tag, mounted, onmount, onunmount }: Props = $props();
+  const { gate, stand, tag, mounted, said, onmount, onunmount }: Props = $props();
   const released = $derived(stand.released?.step.kind === 'released' ? stand.released.step : undefined);
   const open = $derived(gate.reasons.filter(({ id }) => !stand.answeredFor.includes(id)));
   const mayRun = $derived(open.length === 0);
@@ -74,6 +76,6 @@
     disabled={!stand.mayWrite || (!mounted && !mayRun)}
     onclick={mounted ? onunmount : onmount}
   >
-    {mounted ? 'Off the stand' : 'It is clamped on the stand, belt and guard on'}
+    {mounted ? said.off : said.there}
   </button>
 </section>

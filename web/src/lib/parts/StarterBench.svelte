@@ -4,10 +4,13 @@
   import { motorRun } from '@refectum/core/curves';
   import type { Snippet } from 'svelte';
   import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import { timers } from '$lib/live/timers.svelte.ts';
   import type { PageData } from '../../routes/unit/[tag]/stand/$types';
   import AnyCheck from './AnyCheck.svelte';
   import CheckAtHand from './CheckAtHand.svelte';
+  import CommutatorTrace from './CommutatorTrace.svelte';
+  import LiveStarter from './LiveStarter.svelte';
   import MotorCurve from './MotorCurve.svelte';
   import NoLoadTable from './NoLoadTable.svelte';
   import SuspectsAndTape from './SuspectsAndTape.svelte';
@@ -25,6 +28,14 @@
   const { data, bench, drives, running, mounted, light, done: left }: Props = $props();
   const machine = $derived(data.job.machine);
   const celsius = $derived(bench.setting.celsius);
+  const check = $derived(bench.check);
+  const fed = $derived(drives.fed(machine, [], celsius));
+  /** A motor draws what it draws: no speed of a drive is foreseen. */
+  const live = new StandInstruments(
+    () => data.job.tag,
+    () => data.instruments,
+    () => ({ profile: data.rules.stand, volts: machine.ratedVolts, foreseen: () => 0 }),
+  );
   const points = $derived(drives.points(machine, bench.readings));
   const unloaded = $derived(points.find(({ load }) => load === 'none'));
   const rested = $derived(
@@ -36,9 +47,8 @@
 
   /** What the windings take, by the plate: spinning free and held. */
   const taken = $derived.by(() => {
-    const motor = drives.motor(machine, [], celsius);
-    const battery = drives.battery(machine);
-    const watts = (load: 'held' | { newtonMetres: number }) => motorRun(motor, battery, load).amps ** 2 * motor.ohms;
+    const { motor, source } = fed;
+    const watts = (load: 'held' | { newtonMetres: number }) => motorRun(motor, source, load).amps ** 2 * motor.ohms;
     return { spin: watts({ newtonMetres: 0 }), held: watts('held') };
   });
   const kelvin = $derived(
@@ -65,6 +75,15 @@
       </p>
     </Timers>
     {#if mounted}
+      {#if data.instruments.length}
+        <LiveStarter
+          {bench}
+          {live}
+          tag={data.job.tag}
+          mayWrite={data.person.role !== 'viewer'}
+          simulated={data.simulated ? running.id : undefined}
+        />
+      {/if}
       <section class="sheet p-3 text-sm" aria-label="Bench battery">
         <h2 class="text-xl font-semibold">Bench battery first</h2>
         <p class="mt-1">
@@ -79,6 +98,15 @@
   <div class="order-first flex flex-col gap-3 lg:order-none">
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
+        {#snippet before()}
+          {#if check?.method.kind === 'run' && check.method.setup.instrument === 'tachometer'}
+            <CommutatorTrace
+              {bench}
+              gearRatio={fed.motor.gear.ratio}
+              oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
+            />
+          {/if}
+        {/snippet}
         {#snippet done()}{@render left()}{/snippet}
       </CheckAtHand>
     {:else}

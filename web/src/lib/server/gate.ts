@@ -20,6 +20,12 @@ export async function needRelease(shopId: string, tag: number): Promise<void> {
   needLight(job);
 }
 
+/** Refuses to feed a unit that is clamped against a red light; at rest, a test under current needs none. */
+export async function needLightWhereClamped(shopId: string, tag: number): Promise<void> {
+  const { assembly } = await findJob(shopId, tag);
+  await needGreen(shopId, tag, assembly);
+}
+
 function needLight(job: Job): void {
   const { gate } = assessJobHere(job);
   const log = readRunLog(job.runs, job.works.length + 1);

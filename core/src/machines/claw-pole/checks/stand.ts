@@ -2,6 +2,7 @@ import { type Check, findingCheck, type LowAndHigh, type TapTrace } from '../../
 import { batteryAlone, gassing, setPoint } from '../../../handbook/index.ts';
 import type { Orders } from '../../../waveform/index.ts';
 import { type ClawPole } from '../parameters.ts';
+import { leg } from '../circuit.ts';
 import { ratingPoint } from '../running.ts';
 
 const spinning = ['Guard on, no sleeve, ring or glove near the pulley.', 'Never take the battery off while it turns.'];
@@ -98,6 +99,8 @@ const whichDiode = (): Check => ({
   },
 });
 
+const atPost = { red: 'output', black: 'case' } as const;
+
 /** The unit clamped on the stand, belt on, battery and load connected. */
 export function onStand(machine: ClawPole): Check[] {
   const { volts } = ratingPoint(machine);
@@ -118,7 +121,7 @@ export function onStand(machine: ClawPole): Check[] {
     cautions: [...spinning, ...bypassing],
     method: {
       kind: 'run',
-      setup: { held: { rpm, volts }, shows: 'output', instrument: 'clamp', moreIsBetter: true },
+      setup: { held: { rpm, volts }, shows: 'output', instrument: 'clamp', moreIsBetter: true, probes: atPost },
     },
   });
   return [
@@ -227,7 +230,15 @@ export function onStand(machine: ClawPole): Check[] {
       how: `At 3000 rpm, field full, post held at ${volts} V: DC volts of phase A’s lead or the tap against the case.`,
       tells: 'on which side a diode was lost: half the post’s volts is sound',
       cautions: [...spinning, ...bypassing],
-      method: { kind: 'run', setup: { held: { rpm: 3000, volts }, shows: 'tap', instrument: 'voltmeter' } },
+      method: {
+        kind: 'run',
+        setup: {
+          held: { rpm: 3000, volts },
+          shows: 'tap',
+          instrument: 'voltmeter',
+          probes: { red: leg('A'), black: 'case' },
+        },
+      },
     },
     findingCheck({
       id: 'noise',

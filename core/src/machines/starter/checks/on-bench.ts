@@ -32,13 +32,19 @@ interface Read {
   readonly needs?: Equipment;
 }
 
+/** At the battery's posts, over the contacts, or at the starter's own post. */
+function probesOf(shows: Shown): RunSetup['probes'] {
+  if (shows.startsWith('battery')) return { red: 'battery+', black: 'battery-' };
+  return { red: 'main', black: shows === 'contact-drop' ? 'motor' : 'case' };
+}
+
 const read = ({ shows, instrument, held, ...rest }: Read): Check => ({
   ...rest,
   species: rest.id,
   place: '',
   assembly: 'clamped',
   unit: units[instrument],
-  method: { kind: 'run', setup: { held, shows, instrument } },
+  method: { kind: 'run', setup: { held, shows, instrument, probes: probesOf(shows) } },
 });
 
 /** Clamped, on the bench battery. */
@@ -70,7 +76,7 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
       minutes: 1,
       shows: 'battery-loaded',
       instrument: 'voltmeter',
-      held: {},
+      held: { amps: benchBattery.crankingAmps / 2 },
       how: `Carbon pile at ${benchBattery.crankingAmps / 2} A for 15 s, volts at the posts at the end.`,
       tells: 'a weak bench battery from a bad starter',
       cautions: ['15 s, then off and cool.', gas],

@@ -53,8 +53,11 @@ export const drivers: Readonly<Record<InstrumentKind, Driver>> = {
       const rpm = valueOf(await link.ask('MEAS:SPE?')) ?? 0;
       return { state: 'reads', kind: 'stand', rpm, newtonMetres: valueOf(await link.ask('MEAS:TORQ?')) ?? 0 };
     },
-    halt: 'SPE 0',
-    words: ({ rpm }) => (rpm === undefined ? undefined : `SPE ${rpm}`),
+    halt: 'SPE 0;:TORQ 0',
+    words: ({ rpm, newtonMetres }) => {
+      if (newtonMetres !== undefined) return `TORQ ${newtonMetres}`;
+      return rpm === undefined ? undefined : `SPE ${rpm}`;
+    },
   },
   load: {
     poll: async (link) => {

@@ -36,6 +36,9 @@
       {stand}
       {tag}
       {mounted}
+      said={family.drives
+        ? { there: 'It is clamped, battery and eyes covered', off: 'Battery off, out of the clamp' }
+        : { there: 'It is clamped on the stand, belt and guard on', off: 'Off the stand' }}
       onmount={() => void bench.change({ assembly: running.id })}
       onunmount={() => void bench.change({ assembly: asReceived(states).id })}
     />

@@ -1,7 +1,7 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { settingSchema } from '$lib/instruments.ts';
 import { answered, bodyOf, done } from '$lib/server/answer.ts';
-import { needRelease } from '$lib/server/gate.ts';
+import { needLightWhereClamped, needRelease } from '$lib/server/gate.ts';
 import { instrumentOf } from '$lib/server/instruments/shop.ts';
 import { watchOf } from '$lib/server/instruments/watch.ts';
 import { Refused } from '$lib/server/refused.ts';
@@ -12,11 +12,12 @@ export const POST = async (event: RequestEvent) => {
   const shopId = event.locals.shop.id;
   await answered(async () => {
     const instrument = await instrumentOf(shopId, event.params.id!);
-    const begins =
-      (instrument.kind === 'stand' && (setting.rpm ?? 0) > 0) || (instrument.kind === 'load' && setting.on !== false);
-    if (begins) {
-      if (setting.tag === undefined) throw new Refused(422, 'Which unit turns? Its tag belongs to this.');
-      await needRelease(shopId, setting.tag);
+    const { kind } = instrument;
+    const turns = (kind === 'stand' && (setting.rpm ?? 0) > 0) || (kind === 'load' && setting.on !== false);
+    const feeds = kind === 'supply' && setting.on === true;
+    if (turns || feeds) {
+      if (setting.tag === undefined) throw new Refused(422, 'Which unit turns or is fed? Its tag belongs to this.');
+      await (turns ? needRelease : needLightWhereClamped)(shopId, setting.tag);
     }
     await watchOf(instrument).set(setting);
   });

@@ -1,0 +1,167 @@
+import type { Check, RunSetup } from '@refectum/core/checks';
+import { formatQuantity, type Unit } from '@refectum/core/quantity';
+import type { Bench } from './bench.svelte.ts';
+import type { StandInstruments } from './stand-instruments.svelte.ts';
+import { timers } from './timers.svelte.ts';
+
+type Probes = RunSetup['probes'];
+
+/** From here on the arm holds the pinion fast. */
+const heldNewtonMetres = 500;
+/** What is read rests within so long, or the run is off again; held, sooner. */
+const restSeconds = 8;
+const heldSeconds = 3;
+/** It gathers speed first. */
+const runUpSeconds = 1.2;
+/** A meter that is on its way to another point shows the old one. */
+const probeSeconds = 1.6;
+
+const resolution: Partial<Record<Unit, number>> = { amps: 1, volts: 0.001, rpm: 1, newtonMetres: 0.1 };
+
+/** One feeding of a starter, read by itself: all that one state of the brake can tell, as long as the rest before it is over. */
+export class StarterRun {
+  readonly #bench: () => Bench;
+  readonly #live: StandInstruments;
+  readonly #moveProbes: ((probes: Probes) => Promise<void>) | undefined;
+  #run = 0;
+  doing = $state('');
+  problem = $state('');
+
+  /** `moveProbes`: what the hands of a simulated bench do; at a real one they are somebody's. */
+  constructor(bench: () => Bench, live: StandInstruments, moveProbes?: (probes: Probes) => Promise<void>) {
+    this.#bench = bench;
+    this.#live = live;
+    this.#moveProbes = moveProbes;
+  }
+
+  /** Checks of one state of the brake that aren't read yet, the one at hand first. */
+  pending(check: Check): readonly Check[] {
+    if (check.method.kind !== 'run') return [];
+    const { held } = check.method.setup;
+    const read = new Set(this.#bench().standing.map((reading) => reading.check));
+    const same = (other: Check) =>
+      other.method.kind === 'run' && JSON.stringify(other.method.setup.held) === JSON.stringify(held);
+    return [check, ...this.#bench().checks.filter((other) => other !== check && same(other) && !read.has(other.id))];
+  }
+
+  /** Feeds it, reads, and lets go. Ends at whatever goes wrong, its battery off. */
+  async read(check: Check): Promise<void> {
+    const { method } = check;
+    if (method.kind !== 'run') return;
+    const left = timers.left('rest');
+    if (left !== undefined && method.setup.held.newtonMetres !== undefined) {
+      this.problem = `It rests ${left} s yet: its windings are warm from the last run.`;
+      return;
+    }
+    const own = ++this.#run;
+    const goesOn = () => own === this.#run;
+    this.problem = '';
+    const { held } = method.setup;
+    const isHeld = held.rpm === 0;
+    const runs = isHeld || held.newtonMetres !== undefined;
+    const { amps: pileAmps } = held;
+    const seen: { check: Check; value: number }[] = [];
+    try {
+      if (pileAmps !== undefined && !(await this.#pile(pileAmps))) return;
+      if (runs && !(await this.#feed(isHeld ? heldNewtonMetres : held.newtonMetres!, isHeld))) return;
+      const groups = Map.groupBy(this.pending(check), (one) => JSON.stringify(probesOf(one)));
+      let first = true;
+      for (const [probes, checks] of groups) {
+        this.doing = first && runs ? 'It runs up…' : 'Probes on their way…';
+        // Held, only what the probes show where they are: there is no time for another point.
+        if (!first && isHeld) break;
+        await this.#moveProbes?.(JSON.parse(probes) as Probes);
+        if (!(await this.#pause(first && runs && !isHeld ? runUpSeconds : 0, goesOn))) return;
+        if (this.#moveProbes && !(await this.#pause(probeSeconds, goesOn))) return;
+        this.doing = 'Reading…';
+        if (pileAmps !== undefined && !(await this.#pause(timers.left('pile') ?? 0, goesOn))) return;
+        const read = await this.#resting(checks, isHeld ? heldSeconds : restSeconds, goesOn);
+        if (!read) {
+          if (goesOn()) this.problem ||= 'No rest: the battery is off again. Nothing was taken from this point on.';
+          break;
+        }
+        seen.push(...read);
+        first = false;
+        // At a real bench somebody's hands are on the probes: one point at a time.
+        if (!this.#moveProbes) break;
+      }
+    } finally {
+      if (goesOn()) await this.stop();
+    }
+    for (const { check: one, value } of seen) {
+      await this.#bench().pick(one.id);
+      const rounded = Number((Math.round(value / resolution[one.unit]!) * resolution[one.unit]!).toFixed(4));
+      await this.#bench().take(
+        { kind: 'value', value: rounded },
+        `${formatQuantity(rounded, one.unit)}, from the bench`,
+      );
+    }
+    this.doing = '';
+  }
+
+  async stop(): Promise<void> {
+    this.#run++;
+    this.doing = '';
+    timers.stop('spin');
+    timers.stop('held');
+    timers.stop('pile');
+    await Promise.all([this.#live.feed(false), this.#live.brake(0), this.#live.pile(0)]);
+  }
+
+  async #feed(newtonMetres: number, isHeld: boolean): Promise<boolean> {
+    this.doing = 'Brake and battery…';
+    await this.#live.readVolts();
+    if (this.#live.has('stand') && !(await this.#live.brake(newtonMetres))) return this.#refused();
+    if (!(await this.#live.feed(true))) return this.#refused();
+    timers.start(isHeld ? 'held' : 'spin');
+    return true;
+  }
+  /** Draws so much from the battery for the time that the test wants. */
+  async #pile(amps: number): Promise<boolean> {
+    this.doing = `The pile draws ${amps} A…`;
+    await this.#live.readVolts();
+    if (!(await this.#live.pile(amps))) return this.#refused();
+    timers.start('pile');
+    return true;
+  }
+  #refused(): false {
+    this.problem = this.#live.problem || 'No supply at a port feeds it.';
+    this.doing = '';
+    return false;
+  }
+
+  async #pause(seconds: number, goesOn: () => boolean): Promise<boolean> {
+    await new Promise((done) => setTimeout(done, 1000 * seconds));
+    return goesOn();
+  }
+
+  /** What each check's instrument shows, once all of them rest. */
+  async #resting(
+    checks: readonly Check[],
+    seconds: number,
+    goesOn: () => boolean,
+  ): Promise<{ check: Check; value: number }[] | undefined> {
+    const end = Date.now() + 1000 * seconds;
+    while (Date.now() < end) {
+      await new Promise((done) => setTimeout(done, 100));
+      if (!goesOn()) return undefined;
+      const shown = checks.flatMap((check) => {
+        const value = this.#shown(check);
+        return value === undefined ? [] : [{ check, value }];
+      });
+      if (shown.length === checks.length) return shown;
+    }
+    return undefined;
+  }
+
+  #shown({ method }: Check): number | undefined {
+    if (method.kind !== 'run') return undefined;
+    const { instrument } = method.setup;
+    if (instrument === 'clamp') return this.#live.resting('amps');
+    if (instrument === 'voltmeter') return this.#live.resting('volts');
+    if (instrument === 'tachometer') return this.#live.resting('rpm');
+    return this.#live.words.stand?.newtonMetres;
+  }
+}
+
+const probesOf = ({ method }: Check): Probes | undefined => (method.kind === 'run' ? method.setup.probes : undefined);

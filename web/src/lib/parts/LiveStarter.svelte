@@ -1,0 +1,97 @@
+<script lang="ts">
+  import { formatNumber, formatQuantity } from '@refectum/core/quantity';
+  import { isFree, keysOn } from '$lib/keys.ts';
+  import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { tellInstrument } from '$lib/live/live-words.ts';
+  import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
+  import { StarterRun } from '$lib/live/starter-run.svelte.ts';
+  import { timers } from '$lib/live/timers.svelte.ts';
+  import { untrack } from 'svelte';
+
+  interface Props {
+    bench: Bench;
+    live: StandInstruments;
+    tag: number;
+    mayWrite: boolean;
+    /** The state of a starter clamped on the simulated bench; undefined where the bench is a real one. */
+    simulated: string | undefined;
+  }
+  const { bench, live, tag, mayWrite, simulated }: Props = $props();
+  const hands = (more: object) => tellInstrument('/api/hands', { tag, assembly: simulated, ...more });
+  const run = untrack(
+    () => new StarterRun(() => bench, live, simulated ? async (probes) => void (await hands(probes)) : undefined),
+  );
+  const check = $derived(bench.check);
+  const pending = $derived(check ? run.pending(check) : []);
+  const busy = $derived(run.doing !== '');
+  const figures = $derived<readonly (readonly [string, string])[]>([
+    ['Clamp', live.amps === undefined || live.amps === null ? '–' : formatQuantity(live.amps, 'amps', 1)],
+    ['Probes', live.volts === undefined || live.volts === null ? '–' : formatQuantity(live.volts, 'volts', 0.001)],
+    ['Pinion', live.rpm === undefined ? '–' : `${formatNumber(live.rpm, 0)} rpm`],
+    ['Arm', live.words.stand ? `${live.words.stand.newtonMetres.toFixed(1)} Nm` : '–'],
+  ]);
+
+  $effect(() => {
+    void tag;
+    return live.listen();
+  });
+  $effect(() => {
+    if (mayWrite && live.has('multimeter')) void live.readVolts();
+  });
+  $effect(() => {
+    if (!simulated || !mayWrite) return;
+    void hands({ red: 'main', black: 'case' });
+    return () => void run.stop();
+  });
+  $effect(() => {
+    // The clock has the last word: what still feeds when it ends is taken off.
+    const fed = live.isFed;
+    const timed = timers.left('spin') ?? timers.left('held');
+    if (fed && timed === undefined) void untrack(() => run.stop());
+  });
+
+  function onKey(event: KeyboardEvent) {
+    if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
+    if (event.key === 'Escape' && (live.live || busy)) void run.stop();
+    else if (event.key === 'i' && keysOn() && isFree(event) && check && pending.length && !busy) void run.read(check);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={onKey} />
+
+<section class="sheet p-3" aria-label="From the instruments">
+  <h2 class="text-xl font-semibold">From the instruments</h2>
+  <dl class="figure mt-1 grid grid-cols-2 gap-x-3" aria-live="off">
+    {#each figures as [name, value] (name)}
+      <div class="flex items-baseline justify-between border-b border-base-300 py-1">
+        <dt class="font-sans text-sm">{name}</dt>
+        <dd class="text-lg">{value}</dd>
+      </div>
+    {/each}
+  </dl>
+  {#if live.away}<p role="status" class="mt-1 text-sm">The server is away: the values come again by themselves.</p>{/if}
+  {#each live.gone as why (why)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
+  <div class="mt-2 flex flex-wrap gap-2">
+    <button
+      class="btn min-h-11"
+      disabled={!mayWrite || !check || pending.length === 0 || busy}
+      onclick={() => check && void run.read(check)}
+    >
+      <span class="figure">i</span> Feed and read {pending.length > 1 ? `these ${pending.length}` : 'it'}
+    </button>
+    <button class="btn min-h-11 btn-error" disabled={!live.live && !busy} onclick={() => void run.stop()}>
+      <span class="figure">Esc</span> Off
+    </button>
+  </div>
+  {#if check && pending.length > 1}
+    <p class="mt-1 text-sm">In one run: {pending.map(({ name }) => name.replace(/^[^:]*: /, '')).join(', ')}.</p>
+  {:else if check && pending.length === 0}
+    <p class="mt-1 text-sm">The check at hand is looked at, not read: pick one that is read by an instrument.</p>
+  {/if}
+  <p role="status" class="min-h-6 text-sm">{run.doing}</p>
+  {#if run.problem || live.problem}
+    <p role="alert" class="border-l-4 border-error px-2 text-sm">{run.problem || live.problem}</p>
+  {/if}
+</section>
