@@ -8,9 +8,9 @@ import {
   workSchema,
 } from '@refectum/core/record';
 import type { DrainStep } from '@refectum/core/vehicle';
-import { families, familyOf } from '@refectum/core/machines';
+import { type FactValue, families, type FamilyId, familyBy, familyOf, type Machine } from '@refectum/core/machines';
 import { courseNames, type CourseId } from '@refectum/core/verdict';
-import { array, boolean, lazy, mixed, number, object, string } from 'yup';
+import { array, boolean, lazy, mixed, number, object, type Schema, string, ValidationError } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
 import type { RunStep } from './run-log.ts';
 import { standIds, type Stand } from './stands.ts';
@@ -38,6 +38,33 @@ export const celsiusSchema = number()
 
 export const meterSchema = string().max(60).required('which meter?');
 
+/** Every fact that a machine of any family can have. */
+const anyFact = Object.fromEntries(
+  (Object.keys(families) as FamilyId[])
+    .flatMap((family) => familyBy(family).facts)
+    .map((fact) => [fact.id, mixed<FactValue>().optional().default(undefined)]),
+);
+const defined = (given: object): object =>
+  Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined));
+
+/** A machine as a form has it, its problems each at its fact: the family's own schema says them. */
+const machineField = object({ family: mixed<FamilyId>().required(), ...anyFact })
+  .transform((given: object | undefined) => given && defined(given))
+  .test('machine', function (given) {
+    try {
+      machineSchema.validateSync(given && defined(given), { abortEarly: false });
+      return true;
+    } catch (cause) {
+      if (!(cause instanceof ValidationError)) throw cause;
+      const inner = cause.inner.length ? cause.inner : [cause];
+      return new ValidationError(
+        inner.map(({ path, message }) =>
+          this.createError({ path: [this.path, path].filter(Boolean).join('.'), message }),
+        ),
+      );
+    }
+  }) as unknown as Schema<Machine>;
+
 export const checkInSchema = object({
   id: id(),
   customer: string().trim().required('Who does the unit belong to?').max(80, 'at most 80 characters'),
@@ -48,7 +75,7 @@ export const checkInSchema = object({
   due: string()
     .matches(/^(\d{4}-\d{2}-\d{2})?$/, 'a date like 2026-05-04')
     .default(''),
-  machine: machineSchema,
+  machine: machineField,
   plate: object({
     direction: string().oneOf(directions).default(''),
     pulley: string().oneOf(pulleys).default(''),

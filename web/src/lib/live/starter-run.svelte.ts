@@ -48,17 +48,17 @@ export class StarterRun {
   async read(check: Check): Promise<void> {
     const { method } = check;
     if (method.kind !== 'run') return;
+    const { held } = method.setup;
+    const isHeld = held.rpm === 0;
+    const runs = isHeld || held.newtonMetres !== undefined;
     const left = timers.left('rest');
-    if (left !== undefined && method.setup.held.newtonMetres !== undefined) {
+    if (left !== undefined && runs) {
       this.problem = `It rests ${left} s yet: its windings are warm from the last run.`;
       return;
     }
     const own = ++this.#run;
     const goesOn = () => own === this.#run;
     this.problem = '';
-    const { held } = method.setup;
-    const isHeld = held.rpm === 0;
-    const runs = isHeld || held.newtonMetres !== undefined;
     const { amps: pileAmps } = held;
     const seen: { check: Check; value: number }[] = [];
     try {
@@ -75,7 +75,8 @@ export class StarterRun {
         if (this.#moveProbes && !(await this.#pause(probeSeconds, goesOn))) return;
         this.doing = 'Reading…';
         if (pileAmps !== undefined && !(await this.#pause(timers.left('pile') ?? 0, goesOn))) return;
-        const read = await this.#resting(checks, isHeld ? heldSeconds : restSeconds, goesOn);
+        const feeds = () => goesOn() && (!runs || timers.left(isHeld ? 'held' : 'spin') !== undefined);
+        const read = await this.#resting(checks, isHeld ? heldSeconds : restSeconds, feeds);
         if (!read) {
           if (goesOn()) this.problem ||= 'No rest: the battery is off again. Nothing was taken from this point on.';
           break;

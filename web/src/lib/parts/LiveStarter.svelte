@@ -17,7 +17,11 @@
     simulated: string | undefined;
   }
   const { bench, live, tag, mayWrite, simulated }: Props = $props();
-  const hands = (more: object) => tellInstrument('/api/hands', { tag, assembly: simulated, ...more });
+  // A newer word of the server on the same unit is no reason to begin anew.
+  const unit = $derived(tag);
+  const clampedAs = $derived(simulated);
+  const writes = $derived(mayWrite);
+  const hands = (more: object) => tellInstrument('/api/hands', { tag: unit, assembly: clampedAs, ...more });
   const run = untrack(
     () => new StarterRun(() => bench, live, simulated ? async (probes) => void (await hands(probes)) : undefined),
   );
@@ -32,14 +36,14 @@
   ]);
 
   $effect(() => {
-    void tag;
+    void unit;
     return live.listen();
   });
   $effect(() => {
-    if (mayWrite && live.has('multimeter')) void live.readVolts();
+    if (writes) untrack(() => void live.readVolts());
   });
   $effect(() => {
-    if (!simulated || !mayWrite) return;
+    if (!clampedAs || !writes) return;
     void hands({ red: 'main', black: 'case' });
     return () => void run.stop();
   });
@@ -47,14 +51,15 @@
     // The clock has the last word: what still feeds when it ends is taken off.
     const fed = live.isFed;
     const timed = timers.left('spin') ?? timers.left('held');
-    if (fed && timed === undefined) void untrack(() => run.stop());
+    if (fed && timed === undefined && !busy) void untrack(() => run.stop());
   });
 
   function onKey(event: KeyboardEvent) {
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     if (event.key === 'Escape' && (live.live || busy)) void run.stop();
-    else if (event.key === 'i' && keysOn() && isFree(event) && check && pending.length && !busy) void run.read(check);
-    else return;
+    else if (event.key === 'i' && keysOn() && isFree(event)) {
+      if (check && pending.length && !busy) void run.read(check);
+    } else return;
     event.preventDefault();
   }
 </script>
@@ -76,7 +81,7 @@
   <div class="mt-2 flex flex-wrap gap-2">
     <button
       class="btn min-h-11"
-      disabled={!mayWrite || !check || pending.length === 0 || busy}
+      disabled={!writes || !check || pending.length === 0 || busy}
       onclick={() => check && void run.read(check)}
     >
       <span class="figure">i</span> Feed and read {pending.length > 1 ? `these ${pending.length}` : 'it'}

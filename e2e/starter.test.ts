@@ -1,0 +1,189 @@
+import { expect } from 'chai';
+import { pdfText } from './harness.ts';
+import { apiJob, arrive, ask, bench, page, pick, postJson, stand, tape, title, until, visitor } from './stage.ts';
+
+const tell = (path: string, body: unknown): Promise<Response> =>
+  fetch(`http://127.0.0.1:${stand.standInsPort}${path}`, { method: 'POST', body: JSON.stringify(body) });
+const live = () => page.locator('section[aria-label="From the instruments"]');
+const firstSuspect = () =>
+  page.locator('section[aria-label="Suspects"] li, section[aria-label="Suspects"] summary').first().textContent();
+
+/** Puts a check at hand and types its reading. */
+async function read(name: string, typed: string): Promise<void> {
+  const before = await tape().count();
+  await pick(name);
+  await page.keyboard.type(typed);
+  await page.keyboard.press('Enter');
+  await until(async () => (await tape().count()) === before + 1, `${name} on the tape`);
+}
+
+/** A starter of its own, by a line of a list. */
+async function freshStarter(complaint: string): Promise<number> {
+  const line = { customer: 'Lifeboat house', model: 'unknown', serial: '', complaint, words: '', due: '' };
+  const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '', kilowatts: '1.4' }];
+  const answer = await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
+  const [made] = (await answer.json()) as { tag: number }[];
+  return made!.tag;
+}
+
+describe('the starter bench', () => {
+  before(() => stand.startStandIns());
+  after(() => stand.stopStandIns());
+
+  describe('a whole starter job by keyboard, read by the stand-ins', () => {
+    let tag = 0;
+
+    it('is checked in as what it is; its complaints are a starter’s', async () => {
+      await page.goto(`${stand.url}/check-in`);
+      await page.waitForSelector('html[data-ready]');
+      await page.focus('#customer');
+      await page.keyboard.type('Harbour Crane');
+      await page.keyboard.press('Tab');
+      await page.keyboard.type('Davit 12-14');
+      await page.focus('#family');
+      await page.keyboard.type('St');
+      await page.waitForSelector('#ratedKilowatts');
+      const complaints = await page.locator('#complaint option').allTextContents();
+      expect(complaints.join()).match(/Goes on turning/);
+      expect(complaints.join()).not.match(/Overcharge/);
+      await page.focus('#layout');
+      await page.keyboard.type('plan');
+      await page.locator('summary:has-text("Figures of the model")').click();
+      expect(await page.inputValue('#gearRatio'), 'follows the drive').equal('5');
+      await page.selectOption('#layout', 'direct');
+      expect(await page.inputValue('#gearRatio')).equal('1');
+      await page.fill('#gearRatio', '4');
+      await page.focus('#complaint');
+      await page.keyboard.type('Click');
+      await page.keyboard.press('Tab');
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('text=Without a gear the ratio is 1');
+      await page.fill('#gearRatio', '1');
+      await page.focus('#customer');
+      await page.keyboard.press('Enter');
+      await arrive(/\/unit\/\d+$/);
+      tag = Number(/\d+$/.exec(page.url())![0]);
+      const { machine } = (await (await ask(`/api/jobs/${tag}/view`)).json()) as { machine: object };
+      const hidden = [{ fault: 'contacts-burnt', severity: 0.02 }];
+      await tell('/scenario', { name: 'a test', machine, faults: hidden, meter: 'bench', seed: tag });
+    }).timeout(30_000);
+
+    it('is refused its run until it was turned and measured; then the light is green', async () => {
+      await bench(tag);
+      const refused = await postJson(`/api/jobs/${tag}`, { assembly: 'clamped', technician: visitor.id });
+      expect(refused.status, 'no such way in').not.equal(200);
+      await page.goto(`${stand.url}/unit/${tag}/stand`);
+      await page.waitForSelector('section[aria-label="Before it runs"] h2:has-text("Red")');
+      expect(await page.isDisabled('button:has-text("It is clamped")')).equal(true);
+      await bench(tag);
+      await read('Armature turned by hand', '1');
+      await read('Nose and frame by eye', '1');
+      await read('Main terminal to motor terminal, ohms', 'OL');
+      await read('Main terminal to case, ohms', 'OL');
+      await page.goto(`${stand.url}/unit/${tag}/stand`);
+      const light = page.locator('section[aria-label="Before it runs"]');
+      await until(async () => {
+        const said = (await light.textContent({ timeout: 500 }).catch(() => '')) ?? '';
+        return /Green/.test(said);
+      }, 'a green light');
+      await page.focus('button:has-text("It is clamped")');
+      await page.keyboard.press('Enter');
+      await live().waitFor();
+    }).timeout(60_000);
+
+    it('one key feeds it and reads all that one run tells; the battery is off again', async () => {
+      await pick('No load: amps');
+      await page.keyboard.press('i');
+      const wanted = ['no-load-amps', 'no-load-volts', 'no-load-rpm', 'contact-drop'];
+      const all = async () => {
+        const { readings } = await apiJob(tag);
+        return wanted.every((check) => readings.some((reading) => reading.check === check));
+      };
+      // Run up, two places of the probes, and each rests.
+      for (let i = 0; i < 5 && !(await all()); i++) await page.waitForTimeout(3000);
+      expect(await all(), (await live().textContent()) ?? '').equal(true);
+      const { readings } = await apiJob(tag);
+      const value = (check: string) =>
+        parseFloat(readings.find((reading) => reading.check === check)!.typed.replace(/[\s\u202f]/g, ''));
+      expect(value('no-load-amps')).within(40, 110);
+      expect(value('no-load-rpm')).within(4500, 9000);
+      expect(readings.find(({ check }) => check === 'contact-drop')!.typed).match(/from the bench$/);
+      await until(async () => /solenoid contacts burnt/.test((await firstSuspect()) ?? ''), 'the contacts first');
+      await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'off');
+    }).timeout(60_000);
+
+    it('says that it rests, and what the trade’s table and the curve make of it', async () => {
+      await pick('Held: amps');
+      await page.keyboard.press('i');
+      await page.waitForSelector('section[aria-label="From the instruments"] [role=alert]:has-text("It rests")');
+      const table = page.locator('section[aria-label="Run without load"]');
+      expect(await table.textContent())
+        .match(/normal|low/)
+        .and.match(/solenoid contacts burnt/);
+      const curve = page.locator('section[aria-label="Motor curve"]');
+      await until(async () => /can’t tell from no load/.test((await curve.textContent()) ?? ''), 'the curve');
+      await read('Held: amps', '235');
+      await read('Held: torque at the pinion', '4.4');
+      await until(async () => /Most power at the pinion\s*\d/.test((await curve.textContent()) ?? ''), 'power');
+      expect(await curve.textContent()).match(/short of it/);
+      expect(await page.locator('section[aria-label="Timers"]').textContent()).match(/1 run: windings about \d+ K/);
+    }).timeout(60_000);
+
+    it('refuses a feed against a red light, and never refuses to stop', async () => {
+      const instruments = (await (await ask('/api/instruments')).json()) as { id: string; kind: string }[];
+      const supply = instruments.find(({ kind }) => kind === 'supply')!;
+      const set = (body: object) => postJson(`/api/instruments/${supply.id}/set`, body);
+      expect((await set({ on: true })).status, 'which unit?').equal(422);
+      const other = await freshStarter('click');
+      await postJson(`/api/jobs/${other}/readings`, {});
+      expect((await set({ on: false })).status).lessThan(300);
+    });
+
+    it('is decided and printed', async () => {
+      await page.goto(`${stand.url}/unit/${tag}/verdict`);
+      await page.waitForSelector('text=Recommended');
+      expect(await page.textContent('body')).match(/[Rr]eplace: solenoid/);
+      await page.click(
+        'section:has(h2:text-is("Replace parts")) button, div:has(> h2:text-is("Replace parts")) button',
+      );
+      await page.getByLabel('Why, in the shop’s own words').fill('Drop of volts over the contacts under load.');
+      await page.keyboard.press('Enter');
+      await until(async () => (await apiJob(tag)).verdicts.length === 1, 'decided');
+      const text = pdfText(Buffer.from(await (await ask(`/unit/${tag}/report.pdf`)).arrayBuffer()));
+      expect(text)
+        .match(/Starter/)
+        .and.match(/1\.4\s*kW/)
+        .and.match(/direct drive, wound field/);
+      expect(text).match(/[Ss]olenoid contacts burnt|[Ss]olenoid/);
+    }).timeout(60_000);
+  });
+
+  it('a technician who opens it first is followed: the next check lies where he is, the belief too', async () => {
+    const tag = await freshStarter('slow-crank');
+    await bench(tag);
+    await page.selectOption('label:has-text("State") select', 'opened');
+    await read('Commutator by eye', '3');
+    await read('Bar to bar', '2');
+    await read('Growler', '1');
+    await until(async () => /armature coil open/.test((await firstSuspect()) ?? ''), 'the open coil first');
+    const next = await title();
+    const { opened } = { opened: await page.locator('section[aria-label="Check at hand"]').textContent() };
+    expect(next, opened ?? '').not.equal(undefined);
+    const described = (await (await ask(`/api/jobs/${tag}`)).json()) as { machine: { family: string } };
+    expect(described.machine.family).equal('starter');
+  }).timeout(60_000);
+
+  it('cranking on the vehicle is foreseen, and what was read is placed on it', async () => {
+    const tag = await freshStarter('slow-crank');
+    await page.goto(`${stand.url}/unit/${tag}/vehicle`);
+    await page.waitForSelector('#entry:focus');
+    const panel = page.locator('section[aria-label="Cranking"]');
+    expect(await panel.textContent()).match(/Foreseen\s*\d+\s*A at 1[01]\.\d/);
+    await read('Cranking amps', '340');
+    await read('Battery volts while cranking', '9.8');
+    await until(async () => /tight engine/.test((await panel.textContent()) ?? ''), 'placed');
+    expect(await panel.textContent()).match(/a rule, not\s+a reason/);
+    await panel.locator('label:has-text("Engine, litres") input').fill('900');
+    expect(await panel.textContent()).match(/Litres: from 0.1 to 40/);
+  }).timeout(60_000);
+});
