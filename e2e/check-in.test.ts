@@ -74,7 +74,7 @@ describe('taking a unit in', () => {
     await page.fill('#customer', 'Harbour crane');
     await page.fill('#model', 'unknown');
     await page.selectOption('#complaint', 'click');
-    await page.click('summary:has-text("Direction, pulley")');
+    await page.click('summary:has-text("Direction, connector")');
     await page.selectOption('#direction', 'counter-clockwise');
     await page.selectOption('#pulley', 'one-way clutch');
     await page.fill('#came-with', 'half a bracket');
@@ -138,7 +138,7 @@ describe('many units at once', () => {
     await until(async () => (await results()).includes('fits'), 'the preview');
     const [first, second, third, fourth, fifth, sixth] = await results();
     expect([first, second]).deep.equal(['fits', 'fits']);
-    expect(third).match(/“Heron 10” was never here: give its volts and amps/);
+    expect(third).match(/“Heron 10” was never here: give its volts and its amps or kilowatts/);
     expect(fourth).match(/“sulks” is none of no charge/);
     expect(fifth).match(/customer: Who does the unit belong to/);
     expect(sixth).match(/“6” must be 12 or 24/);

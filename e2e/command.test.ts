@@ -113,7 +113,7 @@ describe('bin/refectum', () => {
 
     it('serves its units and prints its address; a second one at once says it runs already', async () => {
       expect(await start()).contain(`http://127.0.0.1:${port}/`);
-      expect(await customers()).equal(15);
+      expect(await customers()).equal(17);
       const second = run(['demo', '--port', String(await freePort())], env);
       expect(second.stdout).equal(`Refectum is already running: http://127.0.0.1:${port}/\n`);
       expect(second.status).equal(0);
@@ -146,11 +146,11 @@ describe('bin/refectum', () => {
       await end();
       await start();
       expect(await celsius()).equal(fresh + 12);
-      expect(await customers()).equal(15);
+      expect(await customers()).equal(17);
       await end();
       await start('--reset');
       expect(await celsius()).equal(fresh);
-      expect(await customers()).equal(15);
+      expect(await customers()).equal(17);
       expect(run(['stop'], env).stdout).equal('Refectum is stopped.\n');
     });
     it('backs up while it runs; a restore into an empty cluster brings everything back', async () => {
@@ -170,7 +170,7 @@ describe('bin/refectum', () => {
       expect(run(['restore', file], env).stdout).contain('Restored from');
       await start();
       expect(await celsius()).equal(61);
-      expect(await customers()).equal(15);
+      expect(await customers()).equal(17);
       const [picture] = /\/pictures\/[0-9a-f-]{36}/.exec(await (await ask('/unit/1007/pictures')).text())!;
       const jpeg = await ask(picture);
       expect([jpeg.status, jpeg.headers.get('content-type')], 'pictures too').deep.equal([200, 'image/jpeg']);

@@ -185,7 +185,7 @@ describe('the shelf', () => {
     });
     expect(await answer.json()).deep.equal([
       {},
-      { problem: 'model: “Pumpmate 6500” was never here: give its volts and amps.' },
+      { problem: 'model: “Pumpmate 6500” was never here: give its volts and its amps or kilowatts.' },
     ]);
   });
 });

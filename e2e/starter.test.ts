@@ -81,11 +81,7 @@ describe('the starter bench', () => {
       await read('Main terminal to motor terminal, ohms', 'OL');
       await read('Main terminal to case, ohms', 'OL');
       await page.goto(`${stand.url}/unit/${tag}/stand`);
-      const light = page.locator('section[aria-label="Before it runs"]');
-      await until(async () => {
-        const said = (await light.textContent({ timeout: 500 }).catch(() => '')) ?? '';
-        return /Green/.test(said);
-      }, 'a green light');
+      await page.waitForSelector('section[aria-label="Before it runs"] h2:has-text("Green")');
       await page.focus('button:has-text("It is clamped")');
       await page.keyboard.press('Enter');
       await live().waitFor();

@@ -36,6 +36,16 @@ async function holdStill(page: Page): Promise<void> {
   }
 }
 
+/** One run without load, read by the simulated instruments. */
+async function feedAndRead(page: Page): Promise<void> {
+  await page.waitForSelector('section[aria-label="Check at hand"] h2');
+  const readings = page.locator('section[aria-label="Tape"] li:has(.figure)');
+  const before = await readings.count();
+  await page.keyboard.press('i');
+  for (let i = 0; i < 200 && (await readings.count()) === before; i++) await page.waitForTimeout(100);
+  await page.waitForTimeout(2500);
+}
+
 const views: readonly {
   name: string;
   path: string;
@@ -51,7 +61,6 @@ const views: readonly {
   { name: 'drain', path: '/unit/1014/vehicle/drain', ready: 'table' },
   { name: 'letter', path: '/unit/1013/letter', ready: 'article' },
   { name: 'sums', path: '/sums', ready: 'h1' },
-  { name: 'sign-in', path: '/sign-in', ready: 'h1' },
   { name: 'shelf', path: '/shelf', ready: 'h1', act: openModel },
   { name: 'pictures', path: '/unit/1007/pictures', ready: 'main ul li img' },
   { name: 'work', path: '/unit/1004/work', ready: 'input:checked' },
@@ -59,6 +68,7 @@ const views: readonly {
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
   { name: 'stand', path: '/unit/1015/stand', ready: 'section[aria-label="Output curve"] dl' },
+  { name: 'starter', path: '/unit/1016/stand', ready: 'section[aria-label="Motor curve"] dl', act: feedAndRead },
   { name: 'hands-free', path: '/unit/1003', ready: '#entry', act: holdStill },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },
   { name: 'report', path: '/unit/1012/report', ready: 'article' },

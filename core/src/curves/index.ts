@@ -23,6 +23,7 @@ export {
   type MotorPoint,
   type MotorPriors,
   motorThrough,
+  ofFaulty,
   scaledMotor,
 } from './motor-fit.ts';
 export { type MotorDynamics, motorRunUp, ripplesPerTurn, type RunUp } from './run-up.ts';

@@ -21,6 +21,9 @@ export interface MotorPriors {
   readonly saturation: number;
 }
 
+/** A motor with a fault lies anywhere about its plate. */
+export const ofFaulty = { ohms: 0.8, flux: 0.4, drag: 1 } as const;
+
 /** Something foreseen, with its 95 % interval. */
 export interface Interval {
   readonly mean: number;

@@ -3,9 +3,9 @@ import {
   type Interval,
   motorCurve,
   type MotorPoint,
-  type MotorPriors,
   type MotorRun,
   motorThrough,
+  ofFaulty,
   outputCurve,
   type OutputPoint,
 } from '@refectum/core/curves';
@@ -100,9 +100,6 @@ async function columnsOf(file: File, told: (share: number) => void): Promise<{ t
 
 /** A motor's figures are told at this temperature. */
 const ambientCelsius = 20;
-/** A motor with a fault lies anywhere about its plate. */
-const widely = (priors: MotorPriors): MotorPriors => ({ ...priors, ohms: 0.8, flux: 0.4, drag: 1 });
-
 const curves = {
   output(machine: Machine, points: readonly OutputPoint[]): FittedOutput {
     const family = familyOf(machine);
@@ -158,7 +155,7 @@ const curves = {
     const fitted = motorThrough(
       drives.fed(machine, [], celsius).motor,
       points,
-      widely(drives.priors),
+      { ...drives.priors, ...ofFaulty },
       battery,
       drives.fed(machine, [], ambientCelsius).motor,
     );

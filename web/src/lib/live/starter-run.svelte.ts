@@ -24,6 +24,8 @@ export class StarterRun {
   readonly #live: StandInstruments;
   readonly #moveProbes: ((probes: Probes) => Promise<void>) | undefined;
   #run = 0;
+  /** Where the probes of a simulated bench sit. */
+  #at: string | undefined;
   doing = $state('');
   problem = $state('');
 
@@ -62,17 +64,19 @@ export class StarterRun {
     const { amps: pileAmps } = held;
     const seen: { check: Check; value: number }[] = [];
     try {
+      const groups = [...Map.groupBy(this.pending(check), (one) => JSON.stringify(probesOf(one)))];
+      // The probes are there before it is fed: its seconds are few.
+      if (!(await this.#probesAt(groups[0]![0], goesOn))) return;
       if (pileAmps !== undefined && !(await this.#pile(pileAmps))) return;
       if (runs && !(await this.#feed(isHeld ? heldNewtonMetres : held.newtonMetres!, isHeld))) return;
-      const groups = Map.groupBy(this.pending(check), (one) => JSON.stringify(probesOf(one)));
-      let first = true;
-      for (const [probes, checks] of groups) {
-        this.doing = first && runs ? 'It runs up…' : 'Probes on their way…';
-        // Held, only what the probes show where they are: there is no time for another point.
-        if (!first && isHeld) break;
-        await this.#moveProbes?.(JSON.parse(probes) as Probes);
-        if (!(await this.#pause(first && runs && !isHeld ? runUpSeconds : 0, goesOn))) return;
-        if (this.#moveProbes && !(await this.#pause(probeSeconds, goesOn))) return;
+      if (runs && !isHeld) {
+        this.doing = 'It runs up…';
+        if (!(await this.#pause(runUpSeconds, goesOn))) return;
+      }
+      for (const [n, [probes, checks]] of groups.entries()) {
+        // Held, only what the probes show where they are; at a real bench somebody's hands are on them: one point at a time.
+        if (n > 0 && (isHeld || !this.#moveProbes)) break;
+        if (!(await this.#probesAt(probes, goesOn))) return;
         this.doing = 'Reading…';
         if (pileAmps !== undefined && !(await this.#pause(timers.left('pile') ?? 0, goesOn))) return;
         const feeds = () => goesOn() && (!runs || timers.left(isHeld ? 'held' : 'spin') !== undefined);
@@ -82,9 +86,6 @@ export class StarterRun {
           break;
         }
         seen.push(...read);
-        first = false;
-        // At a real bench somebody's hands are on the probes: one point at a time.
-        if (!this.#moveProbes) break;
       }
     } finally {
       if (goesOn()) await this.stop();
@@ -129,6 +130,15 @@ export class StarterRun {
     this.problem = this.#live.problem || 'No supply at a port feeds it.';
     this.doing = '';
     return false;
+  }
+
+  /** Moves the probes of a simulated bench, where they aren't there already. */
+  async #probesAt(probes: string, goesOn: () => boolean): Promise<boolean> {
+    if (!this.#moveProbes || this.#at === probes) return goesOn();
+    this.doing = 'Probes on their way…';
+    await this.#moveProbes(JSON.parse(probes) as Probes);
+    this.#at = probes;
+    return this.#pause(probeSeconds, goesOn);
   }
 
   async #pause(seconds: number, goesOn: () => boolean): Promise<boolean> {
