@@ -129,6 +129,34 @@ describe('a model as it is typed', () => {
       [],
     ]);
   });
+  it('a starter stands on it, in file and sheet, by its own facts; the sheet names its family', () => {
+    const read = modelOf({
+      name: 'Slipway 24-55 S',
+      family: 'starter',
+      cells: {
+        ratedVolts: { text: '24', source: 'plate' },
+        ratedKilowatts: { text: '5.5', source: 'plate' },
+        layout: { text: 'reduction gear, wound field', source: 'own bench' },
+        'price.solenoid': { text: '42', source: 'list' },
+        'limit.no-load-amps.most': { text: '95', source: 'sheet 4' },
+      },
+      variants: [],
+      traps: [],
+    });
+    if (!('model' in read)) throw new Error(JSON.stringify(read.problems));
+    const sheet = writeShelfSheet([read.model]);
+    expect(sheet).match(/Slipway 24-55 S,,Family,Starter,/);
+    expect(readShelfSheet(sheet)).deep.equal({ models: [read.model], problems: [] });
+    expect(readShelfSheet(sheet.replace('Family,Starter', 'Family,Magneto')).problems[0]).match(/is no family/);
+    const amps = modelOf({
+      name: 'A',
+      family: 'starter',
+      cells: { ratedVolts: { text: '12', source: 'p' }, ratedAmps: { text: '70', source: 'p' } },
+      variants: [],
+      traps: [],
+    });
+    expect('problems' in amps && Object.keys(amps.problems)).include('facts.ratedAmps');
+  });
   it('what the machine is decides what else there is: exciter diodes have a price where there are some', () => {
     const priced = (exciterDiodes: string) =>
       factsOfDraft({ family: 'claw-pole', cells: { exciterDiodes: { text: exciterDiodes, source: '' } } }).some(

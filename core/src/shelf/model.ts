@@ -53,7 +53,11 @@ const valuesOf = (facts: Facts): Record<string, FactValue> =>
 export function machineOf({ family, facts }: Pick<ShelfModel, 'family' | 'facts'>, variant?: Variant): Machine {
   const { usual, size, facts: own } = familyBy(family);
   const given = { ...valuesOf(facts), ...(variant && valuesOf(variant.facts)) };
-  const machine = usual(given.ratedVolts === 24 ? 24 : 12, Number(given[size.fact] ?? 0), given as Partial<Machine>);
+  const machine = usual(
+    given.ratedVolts === 24 ? 24 : 12,
+    Number(given[size.fact] ?? size.usual),
+    given as Partial<Machine>,
+  );
   const known = own.filter(({ id }) => given[id] !== undefined).map(({ id }) => [id, given[id]]);
   return { ...machine, ...Object.fromEntries(known) } as Machine;
 }

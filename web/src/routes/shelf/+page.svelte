@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { familyBy } from '@refectum/core/machines';
+  import { units } from '@refectum/core/quantity';
   import type { ShelfModel } from '@refectum/core/shelf';
   import { enhance } from '$app/forms';
   import { dayOf } from '$lib/dates.ts';
@@ -18,6 +20,12 @@
   );
   const read = $derived(text.trim() ? readShelf(text) : undefined);
   const value = ({ facts }: ShelfModel, id: string) => facts[id]?.value;
+  /** Rated amps or kilowatts, by what it is. */
+  function sizeOf(known: ShelfModel): string {
+    const { size, facts } = familyBy(known.family);
+    const { kind } = facts.find(({ id }) => id === size.fact)!;
+    return `${String(value(known, size.fact))} ${'unit' in kind ? units[kind.unit].symbol : ''}`;
+  }
   const standing = (name: string) => data.models.find(({ known }) => known.name.toLowerCase() === name.toLowerCase());
 
   async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
@@ -63,7 +71,7 @@
           <tr>
             <th scope="row" class="whitespace-nowrap"><a class="link text-lg" href="/shelf/{id}">{known.name}</a></th>
             <td>{value(known, 'frame') ?? ''}</td>
-            <td class="figure whitespace-nowrap">{value(known, 'ratedVolts')} V, {value(known, 'ratedAmps')} A</td>
+            <td class="figure whitespace-nowrap">{value(known, 'ratedVolts')} V, {sizeOf(known)}</td>
             <td class="figure">{Object.keys(known.facts).length}</td>
             <td class="figure">{known.variants.length || ''}</td>
             <td class="figure">{warnings || ''}</td>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { families, type FamilyId } from '@refectum/core/machines';
   import { type FactGroup, factGroups, trapAbouts, type TrapAbout } from '@refectum/core/shelf';
   import type { SubmitFunction } from '@sveltejs/kit';
   import { untrack } from 'svelte';
@@ -32,6 +33,13 @@
     draft = { ...draft, ...next };
     found = undefined;
   };
+  /** What both families have stays; the rest is nothing that such a model can have. */
+  function become(family: FamilyId) {
+    const known = new Set(factsOfDraft({ family, cells: {} }).map(({ id }) => id));
+    const kept = (cells: Cells): Cells => Object.fromEntries(Object.entries(cells).filter(([id]) => known.has(id)));
+    const variants = draft.variants.map((variant) => ({ ...variant, cells: kept(variant.cells) }));
+    change({ family, cells: kept(draft.cells), variants });
+  }
   function changeVariant(i: number, next: Partial<Draft['variants'][number]>) {
     change({ variants: draft.variants.map((one, at) => (at === i ? { ...one, ...next } : one)) });
   }
@@ -118,6 +126,18 @@
             />
             {@render told('name')}
           </label>
+          {#if !data.changed}
+            <label class="flex flex-col">
+              What it is
+              <select
+                class="select h-10 w-full"
+                value={draft.family}
+                onchange={(event) => become(event.currentTarget.value as FamilyId)}
+              >
+                {#each Object.entries(families) as [id, { name }] (id)}<option value={id}>{name}</option>{/each}
+              </select>
+            </label>
+          {/if}
           <label class="flex flex-col">
             Values typed now come from
             <input
