@@ -222,8 +222,9 @@ describe('what a lead enters, and what an instrument is told', () => {
   });
   it('settings have limits; each kind has its own words and none for another’s', async () => {
     expect(await failure(settingSchema.validate({ rpm: 19_000 }))).match(/0 to 18 000 rpm/);
-    expect(await failure(settingSchema.validate({ level: -1 }))).match(/0 to 300/);
+    expect(await failure(settingSchema.validate({ level: -1 }))).match(/0 to 500/);
     expect(drivers.stand.words!({ rpm: 3000 })).equal('SPE 3000');
+    expect(drivers.stand.words!({ newtonMetres: 12.5 })).equal('TORQ 12.5');
     expect(drivers.load.words!({ on: true, mode: 'voltage', level: 13.5 })).equal('FUNC VOLT;VOLT 13.5;:INP ON');
     expect(drivers.load.words!({ on: false })).equal('INP OFF');
     expect(drivers.stand.words!({ on: true })).equal(undefined);

@@ -1,5 +1,6 @@
 import { multimeterById } from '@refectum/core/instruments';
 import { unitSession, VehicleSession } from '@refectum/core/assess';
+import { starterGeneric } from '@refectum/core/machines';
 import { expect } from 'chai';
 import { backTo } from '../src/lib/back-to.ts';
 import { dayAndTimeOf, dayOf, timeOf } from '../src/lib/dates.ts';
@@ -24,11 +25,17 @@ describe('the report in words', () => {
     expect(line(job, 'Serial number')).equal('not read');
     expect(line(job, 'Rating')).equal('12 V, 70 A');
     expect(line(job, 'Build')).equal(
-      'star or delta not known; 6 diode kind not known; exciter diodes; regulator on the ground side',
+      'Claw-pole alternator; stator not known; rectifier diodes six; diode kind not known; exciter diodes three; field circuit ground side',
     );
     expect(line(job, 'Measured with')).equal('nothing yet');
     expect(line(job, 'Plate')).equal(undefined);
-    expect(line(job, 'Reckoned with')).equal('stator 0.120 Ω lead to lead, rotor 3.00 Ω, at 20 °C');
+    expect(line(job, 'Reckoned with')).match(
+      /^stator, lead to lead 0\.120.Ω; rotor winding, ring to ring 3\.00.Ω; brush, new 10\.0.mm; .*, at 20.°C$/,
+    );
+    const starter = jobWith([], { machine: starterGeneric(24, 5.5, 'reduction') });
+    expect(line(starter, 'Rating')).match(/^24.V, 5\.5.kW$/);
+    expect(line(starter, 'Build')).equal('Starter; drive and field reduction gear, wound field');
+    expect(line(starter, 'Reckoned with')).match(/gear ratio 3\.4.*; pull-in winding 1\.80.Ω/);
   });
   it('says what else is on the plate and how the complaint sounded', () => {
     const plate = {
