@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { clawPoleGeneric } from '@refectum/core/machines';
+import { clawPoleGeneric, starterGeneric } from '@refectum/core/machines';
 import { seeded } from '@refectum/core/numeric';
 import { ordersOf } from '@refectum/core/waveform';
 import { control, scenarios } from '../src/control.ts';
@@ -194,5 +194,67 @@ describe('the page of the stand-ins', () => {
       page.close();
       await house.close();
     }
+  });
+});
+
+describe('a starter in the simulated vise', () => {
+  const starter = starterGeneric(12, 1.4);
+  const clamped = { red: 'main', black: 'case', together: false, assembly: 'clamped', jumper: false };
+  async function starterWith(faults: { fault: string; severity: number }[]) {
+    let now = 100;
+    const given = { name: 'a starter', machine: starter, faults, meter: 'bench', seed: 7 };
+    const bench = new SimulatedBench(await readScenario(given), () => now, seeded(7));
+    return { bench, later: (seconds: number) => (now += seconds) };
+  }
+  it('stands until it is clamped and fed, runs up, and lets go by itself', async () => {
+    const { bench, later } = await starterWith([]);
+    bench.feed(true);
+    expect(bench.leadAmps.mean, 'not clamped').equal(0);
+    bench.move(clamped);
+    later(2);
+    expect(bench.clampedVolts).within(12, 13.2);
+    bench.feed(true);
+    later(0.01);
+    const inrush = bench.leadAmps.mean;
+    later(2);
+    expect(inrush).greaterThan(2 * bench.leadAmps.mean);
+    expect(bench.leadAmps.mean).within(45, 110);
+    expect(bench.rpm).within(5000, 9000);
+    expect(bench.clampedVolts).lessThan(12.4);
+    later(15);
+    expect([bench.leadAmps.mean, bench.rpm]).deep.equal([0, 0]);
+  });
+  it('braked it slows, held it stands and pulls; its arm, the pile and the drop over its contacts are read', async () => {
+    const { bench, later } = await starterWith([{ fault: 'contacts-burnt', severity: 0.02 }]);
+    bench.move(clamped);
+    bench.feed(true);
+    later(3);
+    const free = bench.rpm;
+    bench.move({ ...clamped, black: 'motor' });
+    later(2);
+    expect(bench.clampedVolts, 'milliohms at tens of amperes').within(0.8, 2.2);
+    bench.brake(2);
+    later(1);
+    expect(bench.rpm).lessThan(0.8 * free);
+    bench.brake(500);
+    expect(bench.rpm).equal(0);
+    expect(bench.newtonMetres).within(2, 12);
+    bench.feed(false);
+    bench.move({ ...clamped, red: 'battery+', black: 'battery-' });
+    const rested = bench.clampedVolts!;
+    bench.draw({ ...bench.load, on: true, mode: 'current', amps: 350 });
+    expect(rested - bench.clampedVolts!).within(1.5, 4.5);
+  });
+  it('without its pull-in winding nothing turns; without its hold-in winding it chatters', async () => {
+    const { bench, later } = await starterWith([{ fault: 'pull-in-open', severity: 1 }]);
+    bench.move(clamped);
+    bench.feed(true);
+    later(2);
+    expect(bench.rpm).equal(0);
+    const chattering = await starterWith([{ fault: 'hold-in-open', severity: 1 }]);
+    chattering.bench.move(clamped);
+    chattering.bench.feed(true);
+    const seen = Array.from({ length: 40 }, () => (chattering.later(0.03), chattering.bench.leadAmps.mean > 30));
+    expect(new Set(seen)).deep.equal(new Set([true, false]));
   });
 });
