@@ -182,7 +182,7 @@ describe('bin/refectum', () => {
       const file = join(home, 'all.backup');
       const full = run(['restore', file], env);
       expect(full.status).equal(1);
-      expect(full.stderr).contain('holds 15 jobs already');
+      expect(full.stderr).contain('holds 17 jobs already');
       const replaced = run(['restore', file, '--replace'], env);
       expect([replaced.status, replaced.stderr]).deep.equal([
         0,
