@@ -1,4 +1,5 @@
 import { standLimit, type StandProfile } from '@refectum/core/handbook';
+import { currentClamp, flicker } from '@refectum/core/instruments';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import type { RunStand } from './run-stand.svelte.ts';
@@ -16,9 +17,12 @@ const restShare = { volts: 0.004, amps: 0.02, rpm: 0.006 } as const;
 type Figure = keyof typeof restShare;
 const figures = Object.keys(restShare) as Figure[];
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
-/** Readings further apart than this still move. */
+/** Readings further apart than this still move; a clamp's own counts flicker by half of what they may be off [our estimate]. */
 const restlessFrom = (figure: Figure, mean: number): number =>
-  Math.max(restShare[figure] * Math.abs(mean), figure === 'rpm' ? 8 : 0.15);
+  Math.max(
+    restShare[figure] * Math.abs(mean),
+    figure === 'rpm' ? 8 : figure === 'amps' ? flicker(currentClamp, Math.abs(mean)) / 2 : 0.15,
+  );
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const usualLoadSeconds = 10;
 /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
