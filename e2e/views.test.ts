@@ -86,6 +86,8 @@ describe('every view', () => {
     '/unit/1007',
     '/unit/1007/verdict',
     '/unit/1015/stand',
+    '/unit/1016/stand',
+    '/unit/1017/vehicle',
     '/unit/1003/stand',
     '/unit/1007/report',
     '/unit/1013/vehicle',
