@@ -1,6 +1,19 @@
 import { expect } from 'chai';
 import { pdfText } from './harness.ts';
-import { apiJob, arrive, ask, bench, page, pick, postJson, stand, tape, title, until, visitor } from './stage.ts';
+import {
+  apiJob,
+  arrive,
+  ask,
+  bench,
+  page,
+  pick,
+  postJson,
+  readingEntry,
+  stand,
+  tape,
+  until,
+  visitor,
+} from './stage.ts';
 
 const tell = (path: string, body: unknown): Promise<Response> =>
   fetch(`http://127.0.0.1:${stand.standInsPort}${path}`, { method: 'POST', body: JSON.stringify(body) });
@@ -70,8 +83,8 @@ describe('the starter bench', () => {
 
     it('is refused its run until it was turned and measured; then the light is green', async () => {
       await bench(tag);
-      const refused = await postJson(`/api/jobs/${tag}`, { assembly: 'clamped', technician: visitor.id });
-      expect(refused.status, 'no such way in').not.equal(200);
+      const clamp = () => visitor.send('PATCH', `/api/jobs/${tag}`, { assembly: 'clamped', technician: visitor.id });
+      expect((await clamp()).status, 'against a red light').equal(409);
       await page.goto(`${stand.url}/unit/${tag}/stand`);
       await page.waitForSelector('section[aria-label="Before it runs"] h2:has-text("Red")');
       expect(await page.isDisabled('button:has-text("It is clamped")')).equal(true);
@@ -85,6 +98,7 @@ describe('the starter bench', () => {
       await page.focus('button:has-text("It is clamped")');
       await page.keyboard.press('Enter');
       await live().waitFor();
+      await until(async () => (await apiJob(tag)).assembly === 'clamped', 'the server knows it');
     }).timeout(60_000);
 
     it('one key feeds it and reads all that one run tells; the battery is off again', async () => {
@@ -122,7 +136,9 @@ describe('the starter bench', () => {
       await read('Held: torque at the pinion', '4.4');
       await until(async () => /Most power at the pinion\s*\d/.test((await curve.textContent()) ?? ''), 'power');
       expect(await curve.textContent()).match(/short of it/);
-      expect(await page.locator('section[aria-label="Timers"]').textContent()).match(/1 run: windings about \d+ K/);
+      expect(await page.locator('section[aria-label="Timers"]').textContent()).match(
+        /1 run: windings (about \d+|under 1) K/,
+      );
     }).timeout(60_000);
 
     it('refuses a feed against a red light, and never refuses to stop', async () => {
@@ -130,8 +146,24 @@ describe('the starter bench', () => {
       const supply = instruments.find(({ kind }) => kind === 'supply')!;
       const set = (body: object) => postJson(`/api/instruments/${supply.id}/set`, body);
       expect((await set({ on: true })).status, 'which unit?').equal(422);
-      const other = await freshStarter('click');
-      await postJson(`/api/jobs/${other}/readings`, {});
+      // What is read later may turn the light red; read by eye it is out of the clamp, and not fed there either.
+      const cracked = readingEntry({
+        check: 'case-by-eye',
+        outcome: { kind: 'finding', finding: 'cracked' },
+        typed: 'Cracked',
+      });
+      expect((await postJson(`/api/jobs/${tag}/readings`, cracked)).status).lessThan(300);
+      const said = async (answer: Response) => [answer.status, ((await answer.json()) as { message: string }).message];
+      expect((await said(await set({ on: true, tag }))).join()).match(/^409,.*isn’t clamped/);
+      const clamped = { assembly: 'clamped', technician: visitor.id };
+      expect((await said(await visitor.send('PATCH', `/api/jobs/${tag}`, clamped))).join()).match(
+        /^409,Red light.*A cracked nose/,
+      );
+      await postJson(`/api/jobs/${tag}/strikes`, {
+        reading: cracked.id,
+        at: new Date().toISOString(),
+        technician: visitor.id,
+      });
       expect((await set({ on: false })).status).lessThan(300);
     });
 
@@ -162,9 +194,10 @@ describe('the starter bench', () => {
     await read('Bar to bar', '2');
     await read('Growler', '1');
     await until(async () => /armature coil open/.test((await firstSuspect()) ?? ''), 'the open coil first');
-    const next = await title();
-    const { opened } = { opened: await page.locator('section[aria-label="Check at hand"]').textContent() };
-    expect(next, opened ?? '').not.equal(undefined);
+    // What comes next lies in the same state: nothing has to be put together for it.
+    const atHand = page.locator('section[aria-label="Check at hand"]');
+    await until(async () => !/Growler/.test((await atHand.locator('h2').textContent()) ?? ''), 'the next check');
+    expect(await atHand.textContent()).not.match(/For this the unit has to be/);
     const described = (await (await ask(`/api/jobs/${tag}`)).json()) as { machine: { family: string } };
     expect(described.machine.family).equal('starter');
   }).timeout(60_000);

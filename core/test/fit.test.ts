@@ -46,7 +46,8 @@ describe('the output curve', () => {
 
   /** Machines off their plate, read at speeds a bench reaches, and what they would give at 6,000 rpm. */
   function trials(count: number, statorSigma: number) {
-    const model = familyOf(machine).generates!.output(machine, build, [], statorSigma);
+    const measured = statorSigma < 0.3 ? { mean: 0, sigma: statorSigma } : undefined;
+    const model = familyOf(machine).generates!.output(machine, build, [], measured);
     const normal = normalFrom(seeded(20261125));
     return Array.from({ length: count }, () => {
       const off = [0.1 * normal(), 0.12 * normal(), statorSigma * normal(), 0.3 * normal()];
@@ -74,7 +75,7 @@ describe('the output curve', () => {
     });
   }
   it('a plate’s figures come out at the plate’s point', () => {
-    const model = familyOf(machine).generates!.output(machine, build, [], 0.3);
+    const model = familyOf(machine).generates!.output(machine, build, []);
     expect(model.amps({ rpm: 6000, volts: 13.5, celsius: 20 }, [0, 0, 0, 0])).closeTo(100, 3);
   });
   it('the shape tells a sound machine from one that lost a phase or has a short', () => {
@@ -86,7 +87,7 @@ describe('the output curve', () => {
     };
     const all = { sound: [], phase: hidden('stator-open:A', 1), short: hidden('diode-shorted:A+', 0.05) };
     const models = Object.entries(all).map(
-      ([name, faults]) => [name, familyOf(machine).generates!.output(machine, build, faults, 0.3)] as const,
+      ([name, faults]) => [name, familyOf(machine).generates!.output(machine, build, faults)] as const,
     );
     for (const [truth, model] of models) {
       const points = [1800, 2400, 3200, 4500].map((rpm) => ({
@@ -102,8 +103,16 @@ describe('the output curve', () => {
       expect(Math.abs(of(true) - of(false)), truth).greaterThan(3);
     }
   });
+  it('what was read of the winding is weighed against the plate, each by its precision', () => {
+    const of = (stator?: { mean: number; sigma: number }) =>
+      familyOf(machine).generates!.output(machine, build, [], stator).priors[2]!;
+    expect(of()).deep.equal({ mean: 0, sigma: 0.3 });
+    const { mean, sigma } = of({ mean: 0.2, sigma: 0.3 });
+    expect(mean).closeTo(0.1, 1e-9);
+    expect(sigma).closeTo(0.3 * Math.SQRT1_2, 1e-9);
+  });
   it('asks for a point', () => {
-    expect(() => outputCurve(familyOf(machine).generates!.output(machine, build, [], 0.3), [])).throw(
+    expect(() => outputCurve(familyOf(machine).generates!.output(machine, build, []), [])).throw(
       RangeError,
       /needs a point/,
     );

@@ -10,7 +10,7 @@ import {
   ripplesPerTurn,
   scaledMotor,
 } from '../src/curves/index.ts';
-import { familyOf, onBench, type Starter, starterGeneric } from '../src/machines/index.ts';
+import { familyOf, starterFed, type Starter, starterGeneric } from '../src/machines/index.ts';
 import { normalFrom, seeded } from '../src/numeric/index.ts';
 import { commutatorSpeed } from '../src/waveform/index.ts';
 
@@ -61,7 +61,7 @@ describe('motor equations against worked examples', () => {
     expect(motorPeak(bare, line)).closeTo(250 ** 2 / (4 * 0.06), 0.01 * (250 ** 2 / (4 * 0.06)));
   });
   it('what goes in comes out or is lost: power balance all along a curve', () => {
-    const { motor, source } = onBench(starterGeneric(12, 1.4), [], 20);
+    const { motor, source } = starterFed(starterGeneric(12, 1.4), [], 20);
     for (const run of motorCurve(motor, source)) {
       if (run.rpm === 0) continue;
       const radians = run.rpm * perRpm * motor.gear.ratio;
@@ -81,10 +81,10 @@ describe('the curve through points', () => {
     const { drives } = familyOf(machine);
     const battery = drives!.fed(machine, [], 20).source;
     const plate = drives!.fed(machine, [], 20).motor;
-    it(`${machine.layout}: a point without load and one held give the loaded one within 6 %, 95 in 100 within their interval`, () => {
+    it(`${machine.layout}: a point without load and one held give the loaded speed within 3 % in 95 of 100, within 5 % in all; the interval covers at least what it claims`, () => {
       const normal = normalFrom(seeded(20261126));
       let within = 0;
-      let worst = 0;
+      const offs: number[] = [];
       const trials = 100;
       for (let n = 0; n < trials; n++) {
         const truth = scaledMotor(plate, [0.12 * normal(), 0.08 * normal(), 0.2 * normal(), 0.2 * normal()]);
@@ -97,11 +97,13 @@ describe('the curve through points', () => {
         const load = { newtonMetres: 0.35 * held.newtonMetres };
         const { rpm } = motorThrough(plate, points, drives!.priors, battery).foresee(battery, load);
         const real = motorRun(truth, battery, load).rpm;
-        worst = Math.max(worst, Math.abs(rpm.mean / real - 1));
+        offs.push(Math.abs(rpm.mean / real - 1));
         if (rpm.low <= real && real <= rpm.high) within++;
       }
-      expect(within / trials).within(0.9, 1);
-      expect(worst).lessThan(machine.layout === 'direct' ? 0.12 : 0.06);
+      offs.sort((a, b) => a - b);
+      expect(within / trials).within(0.95, 1);
+      expect(offs[Math.floor(0.95 * trials)]).lessThan(0.03);
+      expect(offs.at(-1)).lessThan(0.05);
     });
     it(`${machine.layout}: no load alone leaves what it draws held wide open`, () => {
       const free = motorRun(plate, battery, { newtonMetres: 0 });
@@ -119,7 +121,7 @@ describe('the curve through points', () => {
 
 describe('speed from the commutator’s ripple', () => {
   const machine = starterGeneric(12, 1.1, 'planetary');
-  const { motor, source } = onBench(machine, [], 20);
+  const { motor, source } = starterFed(machine, [], 20);
   const dynamics = { henries: 60e-6, kilogramSquareMetres: 2.5e-4, bars: 25, rippleShare: 0.03 };
   const trace = (noise: number, rippleShare = 0.03) => {
     const { amps, rpm, secondsPerSample } = motorRunUp(motor, source, { ...dynamics, rippleShare }, 0, 1, 100_000);

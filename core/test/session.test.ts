@@ -1,4 +1,4 @@
-import { multimeterById, multimeters } from '../src/instruments/index.ts';
+import { benchSupply, multimeterById, multimeters } from '../src/instruments/index.ts';
 import { expect } from 'chai';
 import { type Ruler, rulerOf, type BenchSituation, unitSession, type TapeReading } from '../src/assess/index.ts';
 import type { Outcome } from '../src/checks/index.ts';
@@ -47,6 +47,23 @@ describe('a session: what it answers', () => {
       for (let i = 0; i < steps; i++) work.next();
       expect(session.assess(situation(readings))).deep.equal(plain);
     }
+  });
+
+  it('tells what the readings say of the copper beside its plate, and nothing where they say nothing', () => {
+    const session = unitSession(known, 'no-charge', [multimeterById('bench')]);
+    const drop = 5 * known.statorPairOhms * 1.08;
+    const read = ['AB', 'BC', 'CA'].map((pair) => take(`stator-drop:${pair}`, Number(drop.toFixed(4)), 'bench'));
+    const told = (readings: readonly TapeReading[]) =>
+      session.diagnose(situation(readings, { meter: 'bench' })).windings.find(({ id }) => id === 'stator');
+    expect(told([])).equal(undefined);
+    const stator = told(read)!;
+    expect(stator.mean).closeTo(Math.log(1.08), 0.02);
+    // The supply's current and 3 K of copper are all that is uncertain in it.
+    expect(stator.sigma).closeTo(Math.hypot(benchSupply.relativeSigma, 3 * 0.00393), 0.004);
+    // The output hangs on it too little to say anything of it: the curve doesn't count its own points twice.
+    const ran = told([...read, take('output-bypassed:3000', 90, 'bench')])!;
+    expect(ran.sigma / stator.sigma).within(0.95, 1.05);
+    expect(told([take('output-bypassed:3000', 90, 'bench')])).equal(undefined);
   });
 
   it('preparing comes to an end', () => {

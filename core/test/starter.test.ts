@@ -5,7 +5,7 @@ import { findingsOf, type Outcome } from '../src/checks/index.ts';
 import { motorRun } from '../src/curves/index.ts';
 import { heatLeft, loadTestLimit } from '../src/handbook/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
-import { familyOf, onBench, runningFault, type Starter, starterGeneric, subjectOf } from '../src/machines/index.ts';
+import { familyOf, starterFed, runningFault, type Starter, starterGeneric, subjectOf } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
 import { HiddenUnit } from '../src/practice/index.ts';
 import { jobFileSchema, machineSchema, readJobFile } from '../src/record/index.ts';
@@ -46,7 +46,7 @@ function moves(machine: Starter, id: string, severity: number) {
   const fault = familyOf(machine)
     .faults(machine)
     .find((one) => one.id === id)!;
-  const [sound, faulty] = [[], [runningFault(fault, severity)]].map((faults) => onBench(machine, faults, 20));
+  const [sound, faulty] = [[], [runningFault(fault, severity)]].map((faults) => starterFed(machine, faults, 20));
   const held = motorRun(sound!.motor, sound!.source, 'held');
   const run = (of: typeof sound, newtonMetres: number | 'held') =>
     motorRun(of!.motor, of!.source, newtonMetres === 'held' ? 'held' : { newtonMetres });
@@ -75,7 +75,7 @@ describe('a starter’s faults in its running: what a prototype of the equations
     expect(freeAmps).within(0.03, 0.2);
     expect(Math.abs(freeSpeed)).lessThan(0.05);
     const { drives } = familyOf(direct);
-    const sound = onBench(direct, [], 20);
+    const sound = starterFed(direct, [], 20);
     const { amps, rpm, volts } = motorRun(sound.motor, sound.source, { newtonMetres: 0 });
     const word = drives!.noLoad(direct, { load: 'none', amps: amps * 1.5, rpm, volts }, 20)!;
     expect([word.amps, word.speed, word.pointsTo]).deep.equal([
@@ -112,7 +112,7 @@ describe('a starter’s faults in its running: what a prototype of the equations
 
 describe('the trade’s table of a run without load (classical bench table, from memory)', () => {
   const { drives } = familyOf(direct);
-  const { motor, source } = onBench(direct, [], 20);
+  const { motor, source } = starterFed(direct, [], 20);
   const sound = motorRun(motor, source, { newtonMetres: 0 });
   for (const [amps, rpm, pointsTo] of [
     [1, 1, /sound/],
@@ -128,7 +128,7 @@ describe('the trade’s table of a run without load (classical bench table, from
     });
   }
   it('on magnets both high is weak magnets', () => {
-    const own = onBench(planetary, [], 20);
+    const own = starterFed(planetary, [], 20);
     const free = motorRun(own.motor, own.source, { newtonMetres: 0 });
     const point = { load: 'none', volts: free.volts, amps: 1.6 * free.amps, rpm: 1.3 * free.rpm } as const;
     expect(familyOf(planetary).drives!.noLoad(planetary, point, 20)!.pointsTo).equal('weak magnets');
@@ -227,9 +227,23 @@ describe('what is believed of a starter', () => {
   });
   it('asks for what the light wants before it advises a run, and for no run at all against a danger', () => {
     const session = unitSession(direct, 'click', [meter]);
-    const seen = typed(['terminals-by-eye', 'clean'], ['leads-null', meter.leadOhms], ['motor-to-case', 0.12]);
+    // All that a closed unit tells but what the light wants: the best check left is a run.
+    const seen = typed(
+      ['terminals-by-eye', 'clean'],
+      ['smell', 'none'],
+      ['pinion-by-eye', 'whole'],
+      ['drive-by-hand', 'right'],
+      ['plunger-by-hand', 'right'],
+      ['leads-null', meter.leadOhms],
+      ['motor-to-case', 0.12],
+      ['free-turning', 'free'],
+    );
     const first = session.advice(atBench(seen, 'closed')).next;
-    if (first[0]!.reason.startsWith('Before it runs')) expect(first.map(({ check }) => check)).include('free-turning');
+    expect(first.slice(0, 3).map(({ check, reason }) => [check, /^Before it runs/.test(reason)])).deep.equal([
+      ['main-to-case', true],
+      ['main-to-motor', true],
+      ['case-by-eye', true],
+    ]);
     const danger = typed(...clear.filter(([id]) => id !== 'main-to-motor'), ['main-to-motor', 0.12]);
     const ids = session.advice(atBench(danger, 'closed')).next.map(({ check }) => check);
     const running = session.opened.checks.filter(({ assembly }) => assembly === 'clamped').map(({ id }) => id);
@@ -245,7 +259,7 @@ describe('what is believed of a starter', () => {
   });
   it('a drop over the contacts names them; the bench battery, tested, is cleared', () => {
     const session = unitSession(direct, 'click', [meter]);
-    const sound = onBench(direct, [], 20);
+    const sound = starterFed(direct, [], 20);
     const free = motorRun(sound.motor, sound.source, { newtonMetres: 0 });
     const readings = typed(
       ...clear,
@@ -339,7 +353,7 @@ describe('a starter in the open', () => {
 });
 
 describe('a starter on its vehicle', () => {
-  const motor = onBench(direct, [], 20).motor;
+  const motor = starterFed(direct, [], 20).motor;
   const crank = {
     ratedVolts: 12,
     crankingAmps: 600,
@@ -361,7 +375,7 @@ describe('a starter on its vehicle', () => {
     expect(says({})).equal('as foreseen');
     expect(says({ newtonMetres: 2.2 * crank.newtonMetres })).equal('tight');
     expect(says({ crankingAmps: 200 })).equal('battery');
-    const burnt = onBench(
+    const burnt = starterFed(
       direct,
       familyOf(direct)
         .faults(direct)
@@ -394,7 +408,7 @@ describe('a starter on its vehicle', () => {
 
 describe('heat and battery at the starter bench', () => {
   it('heat stays in at first and decays: ten seconds free are a few kelvin, three held tens', () => {
-    const { motor, source } = onBench(direct, [], 20);
+    const { motor, source } = starterFed(direct, [], 20);
     const watts = (load: 'held' | { newtonMetres: number }) => motorRun(motor, source, load).amps ** 2 * motor.ohms;
     const free = heatLeft([{ endedSecondsAgo: 0, seconds: 10, watts: watts({ newtonMetres: 0 }) }], 1.4);
     const held = heatLeft([{ endedSecondsAgo: 0, seconds: 3, watts: watts('held') }], 1.4);

@@ -17,8 +17,17 @@ export interface Diagnosis {
     readonly chance: number;
   }[];
   readonly readings: readonly JudgedReading[];
+  /** Copper that the readings tell the resistance of: ln of it over the plate's, and its standard deviation. */
+  readonly windings: readonly Winding[];
   /** Whether it may run; undefined for what never does. */
   readonly gate: Gate | undefined;
+}
+
+export interface Winding {
+  readonly id: string;
+  readonly name: string;
+  readonly mean: number;
+  readonly sigma: number;
 }
 
 /** What to do about it. */

@@ -16,6 +16,7 @@ export type {
   Ruler,
   RulerBand,
   Suspect,
+  Winding,
 } from './assessment.ts';
 export { leadsMatter, nullFor } from './net.ts';
 export { rulerOf } from './ruler.ts';

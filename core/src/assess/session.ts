@@ -1,4 +1,4 @@
-import { type Advice, advise, hiddenFaults, isOpen, isRun } from '../advice/index.ts';
+import { type Advice, advise, hiddenFaults, isOpen } from '../advice/index.ts';
 import {
   type Belief,
   beliefAfter,
@@ -11,6 +11,7 @@ import {
   faultChances,
   hearsay,
   History,
+  learntOf,
   openCase,
   partWords,
   type Reading,
@@ -29,19 +30,19 @@ import type { Multimeter } from '../instruments/index.ts';
 import { type Complaint, kinOf, type Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
 import type {
-  Apart,
-  Gate,
   AssessedVerdict,
   Assessment,
   Diagnosis,
+  Gate,
   JudgedReading,
-  NextCheck,
   Outlook,
   Suspect,
+  Winding,
 } from './assessment.ts';
 import { gateOf } from './gate.ts';
 import { netOf } from './net.ts';
-import { adviceText, bandsText, faultName, hiddenText, outcomeText, severityText } from './words.ts';
+import { apartOf, nextChecks, stopReason } from './next.ts';
+import { bandsText, hiddenText, outcomeText, severityText } from './words.ts';
 
 /** Version of the reasoning: kept with every verdict. */
 export const engineVersion = '0.2.0';
@@ -136,8 +137,15 @@ export class Session {
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
       readings: situation.readings.map((tape, i) => this.#judge(tape, readings[i]!, readings, counted, beliefs)),
+      windings: windingsOf(opened, belief),
       gate: gateOf(opened, belief, readings),
     };
+  }
+
+  /** Whether the unit may run, alone. */
+  gate({ readings }: Situation): Gate | undefined {
+    const read = readings.map((reading) => this.#reading(reading));
+    return gateOf(this.opened, this.beliefAfter(readings), read);
   }
 
   /** What to do about it. */
@@ -358,67 +366,11 @@ function partsOf(opened: Case, belief: Belief): Assessment['parts'] {
   return opened.subject.parts.map(({ id, name }) => ({ id, name, ...words.get(id)! }));
 }
 
-/** The best checks; before a low resistance is measured, the leads' null comes first, and before a run what its light asks for. */
-function nextChecks(
-  opened: Case,
-  advice: Advice,
-  readings: readonly Reading[],
-  meter: Multimeter,
-  gate: Gate | undefined,
-): NextCheck[] {
-  const next = advice.checks.slice(0, 8).map(({ check, bits, setupMinutes, between }) => ({
-    check: check.id,
-    name: check.name,
-    minutes: check.minutes,
-    setupMinutes,
-    bits,
-    reason: adviceText(opened, check, setupMinutes, between),
-  }));
-  const best = advice.checks[0]?.check;
-  const asked = best && isRun(opened, best) ? (gate?.reasons.flatMap(({ check }) => check ?? []) ?? []) : [];
-  const before = asked.map((id): NextCheck => {
-    const { name, minutes } = checkOf(opened, id);
-    return {
-      check: id,
-      name,
-      minutes,
-      setupMinutes: 0,
-      bits: 0,
-      reason: `Before it runs (${best!.name}); ${minutes} min.`,
-    };
+const windingsOf = (opened: Case, belief: Belief): Winding[] =>
+  (opened.subject.windings ?? []).flatMap(({ nuisance, name }) => {
+    const learnt = learntOf(opened, belief, nuisance);
+    return learnt ? [{ id: nuisance, name, ...learnt }] : [];
   });
-  if (before.length) return [...before, ...next.filter(({ check }) => !asked.includes(check))];
-  const nulled = readings.some((r) => r.check.method.kind === 'leads' && r.meter.id === meter.id);
-  const leads = opened.checks.find((check) => check.method.kind === 'leads');
-  if (!best || !leads || nulled || !needsNull(best)) return next;
-  const reason = `Taken off every low resistance, the next one too (${best.name}); ${leads.minutes} min.`;
-  return [{ check: leads.id, name: leads.name, minutes: leads.minutes, setupMinutes: 0, bits: 0, reason }, ...next];
-}
-
-const needsNull = ({ method }: Check): boolean =>
-  method.kind === 'meter' && method.setup.function === 'ohms' && !method.isolation;
-
-function stopReason({ subject }: Case, { checks, worthwhile }: Advice): string | undefined {
-  if (checks.length === 0) return subject.stops.done;
-  return worthwhile ? undefined : subject.stops.idle;
-}
-
-/** Suspects with less chance than this are told from others by checks that nobody would do for it. */
-const leastApart = 0.02;
-
-function apartOf(opened: Case, belief: Belief, { apart }: Advice): Apart[] {
-  const chances = faultChances(opened, belief);
-  const likely = (fault: number | undefined) => fault === undefined || chances[fault]! >= leastApart;
-  const id = (fault: number | undefined) => (fault === undefined ? 'nothing' : opened.faults[fault]!.id);
-  return apart
-    .filter(({ between }) => between.every(likely))
-    .map(({ between: [a, b], by }) => ({
-      between: [id(a), id(b)],
-      names: [faultName(opened, a), faultName(opened, b)],
-      check: by?.id,
-      name: by?.name,
-    }));
-}
 
 function verdictOf(opened: Case, belief: Belief, prices: Prices): AssessedVerdict {
   const verdict = decide(opened, belief, prices);

@@ -33,13 +33,10 @@ const vague = 60;
 
 export function severityText(severity: Severity, estimate: SeverityEstimate | undefined): string | undefined {
   if (!estimate || severity.unit === 'none' || estimate.high > estimate.low * vague) return undefined;
-  if (severity.unit === 'turns') {
+  if (severity.unit === 'turns' || severity.unit === 'share') {
     const percent = (share: number) => Math.round(100 * Math.min(share, 1));
-    return `about ${percent(estimate.middle)} % of the turns (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
-  }
-  if (severity.unit === 'share') {
-    const percent = (share: number) => Math.round(100 * Math.min(share, 1));
-    return `about ${percent(estimate.middle)} % (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
+    const of = severity.unit === 'turns' ? ' of the turns' : '';
+    return `about ${percent(estimate.middle)} %${of} (${percent(estimate.low)} to ${percent(estimate.high)} %)`;
   }
   if (severity.unit === 'times') {
     const times = (value: number) => Number(value.toPrecision(2));

@@ -1,4 +1,4 @@
-import { type Gaussian, gaussianAlong, gaussianForget } from '../numeric/index.ts';
+import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
 import { Row } from './row.ts';
@@ -173,6 +173,9 @@ export function standingParticles(belief: Belief): readonly StandingParticle[] {
   return standing;
 }
 
+/** Readings that leave more than this of a variance have said next to nothing. */
+const leastLearnt = 0.5;
+
 const knownChances = new WeakMap<Belief, Float64Array>();
 
 /** Probability of each fault, alone or in company. */
@@ -210,6 +213,32 @@ export interface SeverityEstimate {
   /** 90 % interval, taken as log-normal. */
   readonly low: number;
   readonly high: number;
+}
+
+/**
+ * What the readings alone say of an uncertainty of the unit's own, over the hypotheses of its likeliest build; what
+ * was believed of it before is taken out again. Undefined where they say next to nothing.
+ */
+export function learntOf(opened: Case, belief: Belief, name: string): PriorParameter | undefined {
+  const dimension = opened.dimensions.index.get(name)!;
+  const chances = buildChances(belief);
+  const likeliest = chances.indexOf(Math.max(...chances));
+  const { mass, sum, square } = standingParticles(belief)
+    .filter(({ build }) => build === likeliest)
+    .reduce(
+      (all, { particle, weight }) => {
+        const { mean, variance } = gaussianAlong(belief.states[likeliest]![particle]!, dimension);
+        const squared = mean * mean + variance;
+        return { mass: all.mass + weight, sum: all.sum + weight * mean, square: all.square + weight * squared };
+      },
+      { mass: 0, sum: 0, square: 0 },
+    );
+  const mean = sum / mass;
+  const variance = square / mass - mean * mean;
+  const before = opened.priorStates[likeliest]!.priorVariance[dimension]!;
+  if (!(variance < leastLearnt * before)) return undefined;
+  const precision = 1 / variance - 1 / before;
+  return { mean: mean / variance / precision, sigma: precision ** -0.5 };
 }
 
 /** How bad a fault is, if it is there: over all particles that hold it. Undefined for a fault with one grade. */

@@ -118,7 +118,7 @@ export function expectedByRule(
   };
 }
 
-/** Expected reading of an instrument on the running unit, at most one fault in it. `run`: what it shows with given faults. */
+/** Expected reading of an instrument on the running unit. `run`: what it shows with given faults. */
 export function expectedByRun(
   check: Check,
   faults: readonly FaultAt[],

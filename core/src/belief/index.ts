@@ -1,5 +1,6 @@
 export { beliefAfterWork } from './after-work.ts';
 export {
+  learntOf,
   type Belief,
   beliefAfter,
   buildChances,

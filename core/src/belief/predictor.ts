@@ -134,7 +134,7 @@ export class Predictor {
     return expectedByRule(check, this.#faultsAt(particle, felt), this.#conditions.meter, this.#dimensions);
   }
 
-  /** Runs with none or one of the faults, and puts two together from those. */
+  /** Runs with the faults that are felt; where a run costs something, two are put together from one and one. */
   #byRun(check: Check, build: Build, particle: Particle, felt: readonly Felt[]): NumberPrediction {
     const { setup } = check.method as { setup: RunSetup };
     const { meter } = this.#conditions;

@@ -45,6 +45,28 @@ function between(table: readonly (readonly [number, number])[], x: number): numb
   return y0 + ((y1 - y0) * (x - x0)) / (x1 - x0);
 }
 
+/** A sound set's own resistance: ohms times cold-cranking amperes of 12 V, less when warm, more when flat [from memory: 8 mΩ at 600 A]. */
+export const batteryOhmAmps = 4.8;
+export const batteryPerKelvin = -0.012;
+const emptyTimes = 1.8;
+
+export interface Cells {
+  readonly volts: number;
+  readonly ohms: number;
+}
+
+/** Rested volts and resistance of a 12 or 24 V set. `charge`: 0 to 1. Warmer than 25 °C it gets no stiffer. */
+export function cellsOf(ratedVolts: 12 | 24, crankingAmps: number, celsius: number, charge: number): Cells {
+  const sets = ratedVolts / 12;
+  const volts = between(
+    restedVolts.flooded.map(([v, share]) => [share, v] as const),
+    charge,
+  );
+  const cold = 1 + batteryPerKelvin * (Math.min(celsius, 25) - 20);
+  const flat = 1 + (emptyTimes - 1) * (1 - charge);
+  return { volts: volts * sets, ohms: ((batteryOhmAmps * sets) / crankingAmps) * cold * flat };
+}
+
 /** State of charge, 0 to 1, from rested volts of a 12 or 24 V set. */
 export const stateOfCharge = (volts: number, ratedVolts: 12 | 24, chemistry: Chemistry): number =>
   between(restedVolts[chemistry], (volts * 12) / ratedVolts);

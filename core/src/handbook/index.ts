@@ -1,5 +1,9 @@
 export { shaftSpeed } from './belt.ts';
 export {
+  batteryOhmAmps,
+  batteryPerKelvin,
+  type Cells,
+  cellsOf,
   type Chemistry,
   hoursToHalf,
   leastForLoadTest,

@@ -3,12 +3,13 @@ import {
   hasGears,
   hasMagnets,
   hasSolenoid,
-  layoutNames,
   type Starter,
   starter,
+  starterFed,
   starterGeneric,
 } from './starter/index.ts';
-import { apply, type Family, type Subject, type Variant as VariantOf } from './family.ts';
+import { apply } from './apply.ts';
+import type { Family, Subject, Variant as VariantOf } from './family.ts';
 
 /** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
 export type Machine = ClawPole | Starter;
@@ -45,8 +46,7 @@ export {
   phases,
   usualPolePairs,
 } from './claw-pole/index.ts';
-export { hasGears, hasMagnets, hasSolenoid, layoutNames, type Starter, starterGeneric };
-export { batteryOf, benchBattery, onBench, totalOhms } from './starter/index.ts';
+export { hasGears, hasMagnets, hasSolenoid, type Starter, starterFed, starterGeneric };
 export type { Choice, Fact, FactValue } from './fact.ts';
 export { asReceived, heldAt, kinOf, runningFault } from './family.ts';
 export type {
@@ -76,4 +76,5 @@ export type {
   Spin,
   Stand,
   Subject,
+  Winding,
 } from './family.ts';

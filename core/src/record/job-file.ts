@@ -4,8 +4,9 @@ import { hearsay, type Teller } from '../belief/index.ts';
 import { type Multimeter, multimeters } from '../instruments/index.ts';
 import { families, type FamilyId, familyBy } from '../machines/index.ts';
 import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
-import { machineSchema, ranged } from './machine.ts';
+import { machineSchema } from './machine.ts';
 import { multimeterSchema } from './meter.ts';
+import { ranged } from './ranged.ts';
 
 /** The version this program writes; it reads no other. */
 export const jobFileVersion = 1;

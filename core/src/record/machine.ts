@@ -1,26 +1,9 @@
-import { lazy, mixed, number, object, type Schema } from 'yup';
+import { lazy, mixed, object, type Schema } from 'yup';
 import { type Fact, type FamilyId, families, familyBy, type Machine } from '../machines/index.ts';
 import { units } from '../quantity/index.ts';
+import { ranged } from './ranged.ts';
 
 /** A machine at the door: what its family says of its facts, as Yup and as JSON Schema. */
-
-interface Ranged {
-  readonly name: string;
-  readonly symbol: string;
-  readonly least: number;
-  readonly most: number;
-}
-
-/** A number with its range, refused in the words of its parameter. */
-export function ranged({ least, most, symbol, name: spoken }: Ranged) {
-  const wrong = `${spoken} must lie between ${least} and ${most} ${symbol}`.trimEnd() + ' — got ${value}';
-  const unit = symbol && ` in ${symbol}`;
-  return number()
-    .typeError(`${spoken} must be a number${unit} — got “\${originalValue}”`)
-    .required(`${spoken} is missing: type it${unit}`)
-    .min(least, wrong)
-    .max(most, wrong);
-}
 
 function fieldOf({ name, kind, optional }: Fact): Schema {
   if ('choices' in kind) {

@@ -1,4 +1,5 @@
 import { type Motor, type MotorRun, motorRun } from '../curves/index.ts';
+import { type Cells, cellsOf } from '../handbook/index.ts';
 
 /** What a starter cranks: battery, cables and engine. */
 export interface Crank {
@@ -18,9 +19,8 @@ export interface Cranked extends MotorRun {
   readonly batteryVolts: number;
 }
 
-/** Of a 12 V set: rested volts full and empty, ohms for each cold-cranking ampere, and what cold and want of charge add [from memory]. */
-const battery = { full: 12.65, empty: 11.9, ohmAmps: 4.8, perKelvin: -0.012, emptyTimes: 1.8 } as const;
-/** Mean torque of an engine turned over: petrol, diesel, Nm at the crank for each litre at 20 °C [from memory]. */
+/** Mean torque of an engine turned over: petrol, diesel, Nm at the crank for each litre at 20 °C [our estimate: so that
+ * one and a half litres draw what shops see of four cylinders, 130 to 150 A]. */
 const crankTorque = { petrol: 20, diesel: 35 } as const;
 /** Ring gear over pinion, and what the mesh loses [from memory]. */
 const mesh = { ratio: 12, efficiency: 0.85 } as const;
@@ -31,18 +31,8 @@ const torquePerKelvin = 0.012;
 export const engineTorque = (litres: number, fuel: keyof typeof crankTorque, celsius: number): number =>
   (litres * crankTorque[fuel] * (1 + torquePerKelvin * Math.max(20 - celsius, 0))) / (mesh.ratio * mesh.efficiency);
 
-export function crankBattery({ ratedVolts, crankingAmps, batteryCelsius, charge }: Omit<Crank, 'cableOhms'>): {
-  readonly volts: number;
-  readonly ohms: number;
-} {
-  const sets = ratedVolts / 12;
-  const cold = 1 + battery.perKelvin * (Math.min(batteryCelsius, 25) - 20);
-  const flat = 1 + (battery.emptyTimes - 1) * (1 - charge);
-  return {
-    volts: (battery.empty + (battery.full - battery.empty) * charge) * sets,
-    ohms: ((battery.ohmAmps * sets) / crankingAmps) * cold * flat,
-  };
-}
+const crankBattery = ({ ratedVolts, crankingAmps, batteryCelsius, charge }: Crank): Cells =>
+  cellsOf(ratedVolts, crankingAmps, batteryCelsius, charge);
 
 /** Amps, volts and speed while it cranks and doesn't fire. */
 export function crankRun(motor: Motor, crank: Crank): Cranked {

@@ -13,13 +13,4 @@ export { type Scene, scenes, vehicleNetwork } from './network.ts';
 export { vehicleSubject } from './subject.ts';
 export { type Caught, caught, type WrongWay, wrongWays } from './wrong-ways.ts';
 export { type Vehicle, vehicleGeneric, type VehicleNumber, vehicleNumbers } from './vehicle.ts';
-export {
-  type Crank,
-  crankBattery,
-  type Cranked,
-  crankRules,
-  crankRun,
-  type CrankWord,
-  crankWord,
-  engineTorque,
-} from './cranking.ts';
+export { type Crank, type Cranked, crankRules, crankRun, type CrankWord, crankWord, engineTorque } from './cranking.ts';

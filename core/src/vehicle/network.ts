@@ -1,4 +1,5 @@
 import { type Emf, type JunctionLaw, type Network, type Resistor, saturationFor } from '../circuit/index.ts';
+import { batteryOhmAmps, batteryPerKelvin } from '../handbook/index.ts';
 import type { AssemblyState, Nuisance } from '../machines/index.ts';
 import { sets, type Vehicle } from './vehicle.ts';
 
@@ -27,8 +28,6 @@ export const clampOhms = 2e-4;
 export const usual = {
   restedVolts: 12.6,
   matVolts: 0.2,
-  batteryOhmAmps: 4.8,
-  batteryPerKelvin: -0.012,
   /** Running, the plates have a layer of their own: more volts to push in, less stiffness. */
   chargeVolts: 0.7,
   chargeOhms: 0.05,
@@ -122,11 +121,8 @@ function cells(vehicle: Vehicle, scene: Scene): Emf {
 
 function battery(vehicle: Vehicle, scene: Scene): Resistor[] {
   const ohms =
-    (usual.batteryOhmAmps * sets(vehicle)) / vehicle.crankingAmps +
-    (running(scene) ? usual.chargeOhms * sets(vehicle) : 0);
-  return [
-    { name: 'battery', a: 'plates', b: 'battery+', ohms, perKelvin: usual.batteryPerKelvin, spread: ['battery'] },
-  ];
+    (batteryOhmAmps * sets(vehicle)) / vehicle.crankingAmps + (running(scene) ? usual.chargeOhms * sets(vehicle) : 0);
+  return [{ name: 'battery', a: 'plates', b: 'battery+', ohms, perKelvin: batteryPerKelvin, spread: ['battery'] }];
 }
 
 function wiring(n: number, scene: Scene): Resistor[] {

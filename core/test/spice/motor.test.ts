@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { type Motor, motorRun, motorRunUp, type MotorSource } from '../../src/curves/index.ts';
-import { familyOf, onBench, runningFault, starterGeneric } from '../../src/machines/index.ts';
+import { familyOf, starterFed, runningFault, starterGeneric } from '../../src/machines/index.ts';
 
 /** Written by hand: a motor as a circuit, its shaft as a capacitor (volts for radians per second, farads for inertia). */
 const deck = (
@@ -82,7 +82,7 @@ describe('starters against ngspice, from a deck written by hand', () => {
       const found = all.find((fault) => fault.id === id);
       if (id && !found) continue;
       it(`${volts} V, ${layout}, ${id || 'sound'}: settles within 0.5 % of the equations at rest`, () => {
-        const { motor, source } = onBench(machine, found ? [runningFault(found, severity)] : [], 20);
+        const { motor, source } = starterFed(machine, found ? [runningFault(found, severity)] : [], 20);
         for (const newtonMetres of [0, 0.2 * motorRun(motor, source, 'held').newtonMetres]) {
           const { henries, kilogramSquareMetres } = dynamics;
           const rows = inSpice(deck(motor, source, henries, kilogramSquareMetres, newtonMetres, 3));
@@ -97,7 +97,7 @@ describe('starters against ngspice, from a deck written by hand', () => {
       });
     }
     it(`${volts} V, ${layout}: inrush within 1 %, the time to half speed within 2 %`, () => {
-      const { motor, source } = onBench(machine, [], 20);
+      const { motor, source } = starterFed(machine, [], 20);
       const seconds = 0.6;
       const rows = inSpice(deck(motor, source, dynamics.henries, dynamics.kilogramSquareMetres, 0, seconds));
       const ours = motorRunUp(motor, source, dynamics, 0, seconds, 6000);

@@ -1,5 +1,5 @@
 import { readDrainLog } from '@refectum/core/vehicle';
-import type { Assessment, VehicleAssessment } from '@refectum/core/assess';
+import type { Assessment, VehicleAssessment, Winding } from '@refectum/core/assess';
 import { familyOf, type Machine } from '@refectum/core/machines';
 import { writeFact } from '@refectum/core/shelf';
 import { formatQuantity, units } from '@refectum/core/quantity';
@@ -102,3 +102,10 @@ export const findingsLines = (assessment: Assessment): readonly { word: string; 
     const names = assessment.parts.filter((part) => part.word === word).map((part) => part.name);
     return names.length ? [{ word, names: names.join(', ') }] : [];
   });
+
+/** What was read of a winding's copper, beside its plate. */
+export function copperText({ name, mean, sigma }: Winding): string {
+  const percent = Math.round(100 * Math.expm1(mean));
+  const off = percent === 0 ? 'as its plate' : `${Math.abs(percent)} % ${percent > 0 ? 'above' : 'below'} its plate`;
+  return `${name.toLowerCase()} ${off}, ± ${Math.max(1, Math.round(100 * sigma))} %, by what was read at rest`;
+}

@@ -87,7 +87,7 @@ export const checkInSchema = object({
 }).test('complaint', function ({ complaint, machine }) {
   const own = machine?.family in families ? familyOf(machine).complaints : [];
   if (!complaint || !own.length || own.some(({ id }) => id === complaint)) return true;
-  return this.createError({ path: 'complaint', message: `Nobody says that of a unit like this: choose another` });
+  return this.createError({ path: 'complaint', message: 'Nobody says that of a unit like this: choose another' });
 });
 
 const pair = object({

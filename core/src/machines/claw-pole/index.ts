@@ -47,14 +47,18 @@ export const clawPole: Family<ClawPole> = {
   generates: {
     spin: clawPoleSpin,
     rating: (machine) => ({ ...ratingPoint(machine), amps: machine.ratedAmps }),
-    output: (machine, build, faults, statorSigma) =>
-      clawPoleOutput(machine, build as ClawPoleBuild, faults, statorSigma),
+    output: (machine, build, faults, stator) => clawPoleOutput(machine, build as ClawPoleBuild, faults, stator),
+    outputWinding: 'stator',
     outputShapes: clawPoleShapes,
   },
   network: (machine, build, assembly) => clawPoleNetwork(machine, build as ClawPoleBuild, assembly as Assembly),
   nuisances: (machine, build) => clawPoleNuisances(machine, build as ClawPoleBuild),
   parts: clawPoleParts,
   items: clawPoleItems,
+  windings: [
+    { nuisance: 'stator', name: 'Stator' },
+    { nuisance: 'rotor', name: 'Rotor' },
+  ],
   faults: clawPoleFaults,
   checks: clawPoleChecks,
   chain: clawPoleChain,

@@ -1,5 +1,6 @@
 import { copperOhms, Turning } from '../../circuit/index.ts';
 import type { OutputModel } from '../../curves/index.ts';
+import type { PriorParameter } from '../../numeric/index.ts';
 import { ordersOf } from '../../waveform/index.ts';
 import { heldAt, type OutputShape, type RunningFault } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
@@ -11,8 +12,8 @@ import { clawPoleTurning, excitationOf, fluxShare } from './running.ts';
 const steps = 97;
 /** Of windings whose temperature nobody took, °C [from memory]. */
 const usualCelsius = 60;
-/** What the plate leaves open of flux and inductance, and how much iron saturates [from memory]. */
-const spreads = { flux: 0.15, inductance: 0.2, saturation: 0.4 } as const;
+/** What the plate leaves open of flux, inductance and stator resistance, and how much iron saturates [from memory]. */
+const spreads = { flux: 0.15, inductance: 0.2, stator: 0.3, saturation: 0.4 } as const;
 
 /** Shapes that tell something; which diode or phase it is changes nothing. */
 export const clawPoleShapes: readonly OutputShape[] = [
@@ -25,13 +26,13 @@ export const clawPoleShapes: readonly OutputShape[] = [
 
 /**
  * The output of one machine at full field by its own regulator, by ln of flux, inductance and stator resistance over
- * what its plate says, and of saturation over the usual. `statorSigma`: how well the resistance is known, relative.
+ * what its plate says, and of saturation over the usual. `measured`: what readings at rest say of that resistance.
  */
 export function clawPoleOutput(
   machine: ClawPole,
   build: ClawPoleBuild,
   faults: readonly RunningFault[] = [],
-  statorSigma = 0.3,
+  measured?: PriorParameter,
 ): OutputModel {
   const plate = excitationOf(machine, build);
   const amps: OutputModel['amps'] = ({ rpm, volts, celsius = usualCelsius }, [flux, henries, ohms, saturates]) => {
@@ -58,9 +59,16 @@ export function clawPoleOutput(
     priors: [
       { mean: 0, sigma: spreads.flux },
       { mean: 0, sigma: spreads.inductance },
-      { mean: 0, sigma: statorSigma },
+      priorOf(spreads.stator, measured),
       { mean: 0, sigma: spreads.saturation },
     ],
     amps,
   };
+}
+
+/** A plate's word that leaves `sigma` open, together with what was measured. */
+function priorOf(sigma: number, measured: PriorParameter | undefined): PriorParameter {
+  if (!measured) return { mean: 0, sigma };
+  const precision = sigma ** -2 + measured.sigma ** -2;
+  return { mean: measured.mean / measured.sigma ** 2 / precision, sigma: precision ** -0.5 };
 }

@@ -6,7 +6,7 @@ import { type StarterAssembly, starterNetwork } from './circuit.ts';
 import { starterComplaints } from './complaints.ts';
 import { starterFacts, starterRules } from './facts.ts';
 import { starterChain, starterFaults } from './faults/index.ts';
-import { dynamicsOf, onBench, ratedOn, starterPriors, starterShapes } from './motor.ts';
+import { dynamicsOf, starterFed, ratedOn, starterPriors, starterShapes } from './motor.ts';
 import { noLoadWord, starterPoints } from './no-load.ts';
 import { starterOnVehicle } from './on-vehicle.ts';
 import { layoutNames, type Starter, starterGeneric } from './parameters.ts';
@@ -38,7 +38,7 @@ export const starter: Family<Starter> = {
   shows: starterShows,
   standRules: starterBenchRules,
   drives: {
-    fed: onBench,
+    fed: starterFed,
     dynamics: dynamicsOf,
     priors: starterPriors,
     ratedOn,
@@ -58,14 +58,5 @@ export const starter: Family<Starter> = {
   idle: 'No check pays for its minutes any more: decide.',
   onVehicle: starterOnVehicle,
 };
-export {
-  hasGears,
-  hasMagnets,
-  hasSolenoid,
-  layoutNames,
-  type Starter,
-  starterGeneric,
-  type StarterNumber,
-  starterNumbers,
-} from './parameters.ts';
-export { batteryOf, benchBattery, onBench, totalOhms } from './motor.ts';
+export { hasGears, hasMagnets, hasSolenoid, type Starter, starterGeneric } from './parameters.ts';
+export { starterFed } from './motor.ts';

@@ -1,5 +1,6 @@
 import type { Edit } from '../../circuit/index.ts';
 import { copperPerKelvin } from '../../circuit/index.ts';
+import { batteryPerKelvin, cellsOf } from '../../handbook/index.ts';
 import { type Motor, type MotorDynamics, motorPeak, type MotorPriors, type MotorSource } from '../../curves/index.ts';
 import type { Fed, Off, OutputShape, RunningFault } from '../family.ts';
 import { hasGears, hasMagnets, type Starter } from './parameters.ts';
@@ -21,14 +22,13 @@ const coil = { coils: 25, polePairs: 2, shareOfArmature: 4 / 25, henries: 2e-6 }
 /** A power is rated on a battery of its size: so many milliohms at 1.4 kW and 12 V [from memory, after ISO 8856]. */
 const rating = { volts: 12.6, ohmKilowatts: 0.006 * 1.4 } as const;
 
-/** The battery of a bench: 4.8 Ω per cold-cranking ampere [from memory] and the leads. */
-export const benchBattery = { crankingAmps: 700, restedVolts: 12.65, ohmAmps: 4.8, leadOhms: 0.001 } as const;
+/** The battery of a bench, charged, and the leads [from memory]. */
+export const benchBattery = { crankingAmps: 700, leadOhms: 0.001 } as const;
 
-export const batteryOf = ({ ratedVolts }: Starter): MotorSource => {
-  const sets = ratedVolts / 12;
-  const { restedVolts, ohmAmps, crankingAmps, leadOhms } = benchBattery;
-  return { volts: restedVolts * sets, ohms: (ohmAmps * sets) / crankingAmps + leadOhms };
-};
+function batteryOf({ ratedVolts }: Starter): MotorSource {
+  const { volts, ohms } = cellsOf(ratedVolts, benchBattery.crankingAmps, 20, 1);
+  return { volts, ohms: ohms + benchBattery.leadOhms };
+}
 
 /** The battery that its power is rated on. */
 export function ratedOn({ ratedVolts, ratedKilowatts }: Starter): MotorSource {
@@ -60,7 +60,7 @@ export const isQuantity = (element: string): boolean => (quantityNames as readon
 const known = new WeakMap<Starter, number>();
 
 /** Resistance from terminal to case at 20 °C: from its held point where that is known, else from its rated power. */
-export function totalOhms(machine: Starter): number {
+function totalOhms(machine: Starter): number {
   const found = known.get(machine) ?? ratedOhms(machine);
   known.set(machine, found);
   return found;
@@ -159,9 +159,6 @@ function apply(quantities: Record<keyof Quantities, number>, edit: Edit): void {
   quantities[name] = 'set' in edit ? edit.set : 'add' in edit ? was + edit.add : was * edit.scale;
 }
 
-/** Slope of a battery's resistance with its temperature [from memory]. */
-const batteryPerKelvin = -0.012;
-
 /** What a machine's plate settles once for all: its motor, and every quantity of a sound one. */
 interface Plate {
   readonly motor: Motor;
@@ -177,7 +174,7 @@ function plateOf(machine: Starter): Plate {
   return plate;
 }
 
-export function onBench(machine: Starter, faults: readonly RunningFault[], celsius: number, off: Off = {}): Fed {
+export function starterFed(machine: Starter, faults: readonly RunningFault[], celsius: number, off: Off = {}): Fed {
   const { motor: plate, quantities } = plateOf(machine);
   const more = (name: string) => 1 + (off[name] ?? 0);
   const warm = 1 + copperPerKelvin * (celsius - 20);

@@ -1,6 +1,6 @@
 import { type MotorPoint, motorRun } from '../../curves/index.ts';
 import type { NoLoadWord, Read } from '../family.ts';
-import { onBench } from './motor.ts';
+import { starterFed } from './motor.ts';
 import { hasMagnets, type Starter } from './parameters.ts';
 import { starterChecks } from './checks/index.ts';
 
@@ -46,7 +46,7 @@ const table = (machine: Starter): readonly (readonly [amps: Level, speed: Level,
 export function noLoadWord(machine: Starter, point: MotorPoint, celsius: number): NoLoadWord | undefined {
   const { amps, rpm } = point;
   if (point.load !== 'none' || amps === undefined || rpm === undefined) return undefined;
-  const { motor, source } = onBench(machine, [], celsius);
+  const { motor, source } = starterFed(machine, [], celsius);
   const fed = point.volts === undefined ? source : { volts: point.volts, ohms: 1e-6 };
   const sound = motorRun(motor, fed, { newtonMetres: 0 });
   const levels = { amps: levelOf(amps / sound.amps, aside.amps), speed: levelOf(rpm / sound.rpm, aside.rpm) };

@@ -1,7 +1,7 @@
 import type { RunSetup } from '../../checks/index.ts';
 import { motorRun } from '../../curves/index.ts';
 import type { Off, Ran, Runner, RunningFault, Shows } from '../family.ts';
-import { benchBattery, isQuantity, onBench } from './motor.ts';
+import { benchBattery, isQuantity, starterFed } from './motor.ts';
 import type { Starter } from './parameters.ts';
 
 /** Relative standard uncertainty of what the equations give [from memory]; of volts, beside it. */
@@ -36,7 +36,7 @@ const reads = {
 } as const;
 
 function shown(machine: Starter, { held, shows }: RunSetup, faults: readonly RunningFault[], off: Off): number {
-  const { motor, source, contactOhms } = onBench(machine, faults, usualCelsius + (off.celsius ?? 0), off);
+  const { motor, source, contactOhms } = starterFed(machine, faults, usualCelsius + (off.celsius ?? 0), off);
   const { of } = reads[shows as Shown];
   if (of === 'rested') return source.volts;
   if (of === 'loaded') return source.volts - (benchBattery.crankingAmps / 2) * source.ohms;

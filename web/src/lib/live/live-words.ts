@@ -26,3 +26,26 @@ export async function tellInstrument(path: string, body: unknown): Promise<strin
   if (!answer) return 'The server is away: nothing was set.';
   return answer.ok ? undefined : ((await answer.json()) as { message: string }).message;
 }
+
+/** What an oscilloscope caught, at equal steps of time. */
+export interface Captured {
+  readonly secondsPerSample: number;
+  readonly amps: readonly number[];
+  readonly volts: readonly number[];
+  readonly tap?: readonly number[];
+}
+
+/** Asks an oscilloscope for a trace; else why none came. */
+export async function captureTrace(
+  oscilloscope: string,
+  wanted: { readonly seconds: number; readonly points: number; readonly tap?: boolean },
+): Promise<Captured | { readonly why: string }> {
+  const answer = await fetch(`/api/instruments/${oscilloscope}/trace`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(wanted),
+  }).catch(() => undefined);
+  if (!answer) return { why: 'The server is away: no trace came.' };
+  const said = (await answer.json()) as Captured & { message: string };
+  return answer.ok ? said : { why: said.message };
+}

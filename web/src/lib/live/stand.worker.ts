@@ -9,6 +9,7 @@ import {
   outputCurve,
   type OutputPoint,
 } from '@refectum/core/curves';
+import type { Winding } from '@refectum/core/assess';
 import { familyOf, type Generates, type Machine, runningFault } from '@refectum/core/machines';
 import type { TapTrace } from '@refectum/core/checks';
 import {
@@ -101,14 +102,15 @@ async function columnsOf(file: File, told: (share: number) => void): Promise<{ t
 /** A motor's figures are told at this temperature. */
 const ambientCelsius = 20;
 const curves = {
-  output(machine: Machine, points: readonly OutputPoint[]): FittedOutput {
+  /** `winding`: what readings at rest say of the one that it hangs on. */
+  output(machine: Machine, points: readonly OutputPoint[], winding?: Winding): FittedOutput {
     const family = familyOf(machine);
     const generates = generatesOf(machine);
     const build = family.builds(machine)[0]!;
     const faults = family.faults(machine);
     const fits = generates.outputShapes.map(({ name, fault }) => {
       const hidden = faults.filter(({ id }) => id === fault?.id).map((one) => runningFault(one, fault!.severity));
-      return { name, curve: outputCurve(generates.output(machine, build, hidden), points) };
+      return { name, curve: outputCurve(generates.output(machine, build, hidden, winding), points) };
     });
     const most = Math.max(...fits.map(({ curve }) => curve.fit.evidence));
     const weights = fits.map(({ curve }) => Math.exp(curve.fit.evidence - most));

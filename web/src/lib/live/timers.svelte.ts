@@ -23,21 +23,37 @@ export interface PastRun {
   readonly kind: Timed;
   readonly seconds: number;
   readonly ended: number;
+  /** Of which unit. */
+  readonly tag: number;
 }
+
+/** After so long nothing is left of a run's heat. */
+const coolingMilliseconds = 3_600_000;
 
 /** Timers that go on whatever screen is looked at, each with a sound at its end. */
 class Timers {
   #ends = $state<Partial<Record<Timed, number>>>({});
+  /** Which unit each is timed for. */
+  readonly #tags: Partial<Record<Timed, number>> = {};
   #now = $state(Date.now());
   #ticking: ReturnType<typeof setInterval> | undefined;
   /** What ended last. */
   said = $state('');
   /** Runs that called for a rest, newest last. */
-  past = $state.raw<readonly PastRun[]>([]);
+  #past = $state.raw<readonly PastRun[]>([]);
 
   /** Now, by the clock that ticks while anything is timed. */
   get now(): number {
     return this.#now;
+  }
+
+  /** What is over of one unit. */
+  pastOf(tag: number): readonly PastRun[] {
+    return this.#past.filter((run) => run.tag === tag);
+  }
+  /** Seconds that a unit rests yet: another one's rest is none of its own. */
+  restOf(tag: number): number | undefined {
+    return this.#past.at(-1)?.tag === tag ? this.left('rest') : undefined;
   }
 
   left(id: Timed): number | undefined {
@@ -45,8 +61,9 @@ class Timers {
     return end === undefined ? undefined : Math.max(0, Math.ceil((end - this.#now) / 1000));
   }
 
-  start(id: Timed): void {
+  start(id: Timed, tag: number): void {
     allowSound();
+    this.#tags[id] = tag;
     this.said = '';
     this.#now = Date.now();
     this.#ends[id] = this.#now + kinds[id].seconds * 1000;
@@ -65,7 +82,8 @@ class Timers {
     const { seconds, next } = kinds[id];
     if (!next) return;
     const ended = Math.min(this.#now, end);
-    this.past = [...this.past, { kind: id, seconds: seconds - Math.max(end - ended, 0) / 1000, ended }];
+    const tag = this.#tags[id]!;
+    this.#past = [...this.#past, { kind: id, seconds: seconds - Math.max(end - ended, 0) / 1000, ended, tag }];
     this.#ends[next] = ended + kinds[next].seconds * 1000;
   }
 
@@ -78,7 +96,9 @@ class Timers {
       this.said = kinds[id].then;
       play([[880, 0.6]]);
     }
-    if (Object.keys(this.#ends).length > 0) return;
+    // What is warm cools on while nothing is timed.
+    const cools = this.#past.some(({ ended }) => this.#now - ended < coolingMilliseconds);
+    if (Object.keys(this.#ends).length > 0 || cools) return;
     clearInterval(this.#ticking);
     this.#ticking = undefined;
   }

@@ -5,6 +5,7 @@
   import { proxy, wrap } from 'comlink';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { captureTrace } from '$lib/live/live-words.ts';
   import type { StandWorker } from '$lib/live/stand.worker.ts';
 
   interface Props {
@@ -57,19 +58,11 @@
 
   async function onCapture() {
     const curves = startWorker();
-    const headers = { 'content-type': 'application/json' };
-    const body = JSON.stringify(captured);
-    const answer = await fetch(`/api/instruments/${oscilloscope!.id}/trace`, { method: 'POST', headers, body }).catch(
-      () => undefined,
-    );
-    const said = (await answer?.json()) as {
-      message: string;
-      secondsPerSample: number;
-      amps: readonly number[];
-    };
-    read = answer?.ok
-      ? await curves.speedOf(said.secondsPerSample, said.amps, ripplesPerTurn(count))
-      : { kind: 'refused', why: said?.message ?? 'The server is away: no trace came.' };
+    const caught = await captureTrace(oscilloscope!.id, captured);
+    read =
+      'why' in caught
+        ? { kind: 'refused', ...caught }
+        : await curves.speedOf(caught.secondsPerSample, caught.amps, ripplesPerTurn(count));
     cancel();
   }
 </script>

@@ -2,6 +2,7 @@
   import type { Drives, Machine } from '@refectum/core/machines';
   import { formatQuantity } from '@refectum/core/quantity';
   import { crankRules, crankRun, crankWord, engineTorque } from '@refectum/core/vehicle';
+  import { vehicleOf } from '$lib/job.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
   interface Props {
@@ -10,7 +11,7 @@
     drives: Drives<Machine>;
   }
   const { bench, machine, drives }: Props = $props();
-  const crankingAmps = $derived(bench.setting.vehicle?.crankingAmps ?? 600);
+  const { crankingAmps } = $derived(vehicleOf({ ...bench.job, ...bench.setting }));
   const engines = { petrol: 'petrol', diesel: 'diesel' } as const;
   let fuel = $state<keyof typeof engines>('petrol');
   let litres = $state('');
@@ -41,16 +42,17 @@
     cableOhms: number(cable) / 1000,
     newtonMetres: engineTorque(litres.trim() ? number(litres) : usualLitres, fuel, number(celsius)),
   });
-  const motor = $derived(drives.fed(machine, [], number(celsius) || 20).motor);
+  /** As cold as its battery. */
+  const motor = $derived(drives.fed(machine, [], crank.batteryCelsius).motor);
   const foreseen = $derived(problem ? undefined : crankRun(motor, crank));
   const read = (check: string): number | undefined => {
-    const outcome = bench.readings.findLast((reading) => !reading.struck && reading.check === check)?.outcome;
+    const outcome = bench.standing.findLast((reading) => reading.check === check)?.outcome;
     return outcome?.kind === 'value' ? outcome.value : undefined;
   };
   const amps = $derived(read('cranking-amps'));
   const volts = $derived(read('cranking-volts'));
   const slow = $derived.by(() => {
-    const heard = bench.readings.findLast((reading) => !reading.struck && reading.check === 'key-in-start')?.outcome;
+    const heard = bench.standing.findLast((reading) => reading.check === 'key-in-start')?.outcome;
     return heard?.kind === 'finding' && ['slow', 'click'].includes(heard.finding);
   });
   const word = $derived(

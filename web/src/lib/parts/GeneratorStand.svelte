@@ -61,7 +61,7 @@
 >
   <div class="flex flex-col gap-3">
     {@render light()}
-    <Timers of="generator" />
+    <Timers of="generator" {tag} />
     {#if mounted && data.instruments.length}
       <LiveStand
         {stand}
@@ -106,7 +106,12 @@
         Nothing is read here before the unit is clamped on the stand. What was read at rest decides whether it may run.
       </p>
     {/if}
-    {#if mounted || stand.points.length}<OutputCurve {stand} {machine} {generates} />{/if}
+    {#if mounted || stand.points.length}<OutputCurve
+        {stand}
+        {machine}
+        {generates}
+        winding={bench.diagnosis?.windings.find(({ id }) => id === generates.outputWinding)}
+      />{/if}
     {#if mounted}<AnyCheck {bench} />{/if}
   </div>
   <SuspectsAndTape {bench} />

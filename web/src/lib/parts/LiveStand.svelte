@@ -5,6 +5,8 @@
   import { tellInstrument } from '$lib/live/live-words.ts';
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
+  import { untrack } from 'svelte';
+  import LiveFigures from './LiveFigures.svelte';
 
   interface Props {
     stand: RunStand;
@@ -21,6 +23,9 @@
   let amps = $state('40');
 
   const mayWrite = $derived(stand.mayWrite);
+  // A newer word of the server on the same unit is no reason to begin anew, still less to stop it.
+  const clampedAs = $derived(simulated);
+  const hasMeter = $derived(live.has('multimeter'));
   /** Speeds that the stand can't take; they are left to the curve. */
   const left = $derived(live.plan.filter(({ possible }) => !possible));
   /** How much of the ripple such a meter can see at all, and that the battery makes the rest of the number. */
@@ -38,19 +43,26 @@
   const figure = (value: number | null | undefined, unit: 'volts' | 'amps'): string =>
     value === undefined ? '–' : value === null ? 'OL' : formatQuantity(value, unit, unit === 'volts' ? 0.01 : 0.1);
 
+  const figures = $derived<readonly (readonly [string, string])[]>([
+    ['Rotor', live.rpm === undefined ? '–' : `${formatNumber(live.rpm, 0)} rpm`],
+    ['Post', figure(live.volts, 'volts')],
+    ['Clamp', figure(live.amps, 'amps')],
+    ['Torque', live.words.stand ? `${live.words.stand.newtonMetres.toFixed(1)} Nm` : '–'],
+  ]);
+
   $effect(() => {
     void tag;
     return live.listen();
   });
   $effect(() => {
     // On the stand the meter watches the post; whoever wants it on something else turns it.
-    if (mayWrite && live.has('multimeter')) void live.readVolts();
+    if (mayWrite && hasMeter) untrack(() => void live.readVolts());
   });
   $effect(() => {
-    if (!simulated || !mayWrite) return;
     // What hands do at a real stand: clamp it, the meter at post and case.
-    void tellInstrument('/api/hands', { tag, assembly: simulated, red: 'output', black: 'case' });
-    return () => void live.stop();
+    if (clampedAs && mayWrite)
+      void tellInstrument('/api/hands', { tag, assembly: clampedAs, red: 'output', black: 'case' });
+    return () => live.leave();
   });
 
   const onTurn = (event: SubmitEvent) => {
@@ -80,16 +92,7 @@
 
 <section class="sheet p-3" aria-label="From the instruments">
   <h2 class="text-xl font-semibold">From the instruments</h2>
-  <dl class="figure mt-1 grid grid-cols-2 gap-x-3" aria-live="off">
-    {#each [['Rotor', live.rpm === undefined ? '–' : `${formatNumber(live.rpm, 0)} rpm`], ['Post', figure(live.volts, 'volts')], ['Clamp', figure(live.amps, 'amps')], ['Torque', live.words.stand ? `${live.words.stand.newtonMetres.toFixed(1)} Nm` : '–']] as [name, value] (name)}
-      <div class="flex items-baseline justify-between border-b border-base-300 py-1">
-        <dt class="font-sans text-sm">{name}</dt>
-        <dd class="text-lg">{value}</dd>
-      </div>
-    {/each}
-  </dl>
-  {#if live.away}<p role="status" class="mt-1 text-sm">The server is away: the values come again by themselves.</p>{/if}
-  {#each live.gone as why (why)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
+  <LiveFigures {live} {figures} />
   {#if live.ripple !== undefined && live.ripple !== null}
     <p class="mt-1 text-sm">
       <span class="figure">{formatQuantity(live.ripple, 'volts')}</span> alternating, rms. {reached}

@@ -5,8 +5,8 @@
   import { tellInstrument } from '$lib/live/live-words.ts';
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import { StarterRun } from '$lib/live/starter-run.svelte.ts';
-  import { timers } from '$lib/live/timers.svelte.ts';
   import { untrack } from 'svelte';
+  import LiveFigures from './LiveFigures.svelte';
 
   interface Props {
     bench: Bench;
@@ -43,15 +43,11 @@
     if (writes) untrack(() => void live.readVolts());
   });
   $effect(() => {
-    if (!clampedAs || !writes) return;
-    void hands({ red: 'main', black: 'case' });
-    return () => void run.stop();
-  });
-  $effect(() => {
-    // The clock has the last word: what still feeds when it ends is taken off.
-    const fed = live.isFed;
-    const timed = timers.left('spin') ?? timers.left('held');
-    if (fed && timed === undefined && !busy) void untrack(() => run.stop());
+    if (clampedAs && writes) void hands({ red: 'main', black: 'case' });
+    // Whoever leaves lets go of what this screen feeds, and of nothing that another does.
+    return () => {
+      if (run.doing) void run.stop();
+    };
   });
 
   function onKey(event: KeyboardEvent) {
@@ -68,16 +64,7 @@
 
 <section class="sheet p-3" aria-label="From the instruments">
   <h2 class="text-xl font-semibold">From the instruments</h2>
-  <dl class="figure mt-1 grid grid-cols-2 gap-x-3" aria-live="off">
-    {#each figures as [name, value] (name)}
-      <div class="flex items-baseline justify-between border-b border-base-300 py-1">
-        <dt class="font-sans text-sm">{name}</dt>
-        <dd class="text-lg">{value}</dd>
-      </div>
-    {/each}
-  </dl>
-  {#if live.away}<p role="status" class="mt-1 text-sm">The server is away: the values come again by themselves.</p>{/if}
-  {#each live.gone as why (why)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
+  <LiveFigures {live} {figures} />
   <div class="mt-2 flex flex-wrap gap-2">
     <button
       class="btn min-h-11"

@@ -74,10 +74,13 @@
     {/snippet}
   </Field>
 </div>
-{#each plain as fact (fact.id)}{@render field(fact)}{/each}
-<details class="order-last col-span-2">
-  <summary class="min-h-11 cursor-pointer py-2">Figures of the model, at 20 °C</summary>
-  <div class="grid grid-cols-2 gap-x-4">
-    {#each asides as fact (fact.id)}{@render field(fact)}{/each}
-  </div>
-</details>
+<!-- What was typed of another family is another figure. -->
+{#key machine.family}
+  {#each plain as fact (fact.id)}{@render field(fact)}{/each}
+  <details class="order-last col-span-2">
+    <summary class="min-h-11 cursor-pointer py-2">Figures of the model, at 20 °C</summary>
+    <div class="grid grid-cols-2 gap-x-4">
+      {#each asides as fact (fact.id)}{@render field(fact)}{/each}
+    </div>
+  </details>
+{/key}

@@ -1,18 +1,22 @@
 <script lang="ts">
+  import type { Winding } from '@refectum/core/assess';
   import type { OutputPoint } from '@refectum/core/curves';
   import type { Generates, Machine } from '@refectum/core/machines';
   import { wrap } from 'comlink';
   import { untrack } from 'svelte';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
   import type { FittedOutput, StandWorker } from '$lib/live/stand.worker.ts';
+  import { copperText } from '$lib/report.ts';
   import OutputChart from './OutputChart.svelte';
 
   interface Props {
     stand: RunStand;
     machine: Machine;
     generates: Generates<Machine>;
+    /** What readings at rest say of the winding that the output hangs on. */
+    winding: Winding | undefined;
   }
-  const { stand, machine, generates }: Props = $props();
+  const { stand, machine, generates, winding }: Props = $props();
   let fitted = $state.raw<FittedOutput>();
   let working = $state(false);
   const rating = $derived(generates.rating(machine));
@@ -21,10 +25,10 @@
   const short = $derived(fitted && fitted.rated.high < rating.amps);
 
   /** What is fitted, as text: a newer word of the server on the same points is no reason to fit again. */
-  const asked = $derived(JSON.stringify([machine, stand.points]));
+  const asked = $derived(JSON.stringify([machine, stand.points, winding]));
 
   $effect(() => {
-    const [of, points] = JSON.parse(asked) as [Machine, OutputPoint[]];
+    const [of, points, read] = JSON.parse(asked) as [Machine, OutputPoint[], Winding | null];
     return untrack(() => {
       if (points.length === 0) {
         fitted = undefined;
@@ -33,7 +37,7 @@
       const worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
       working = true;
       void wrap<StandWorker>(worker)
-        .output(of, points)
+        .output(of, points, read ?? undefined)
         .then((found) => {
           fitted = found;
           working = false;
@@ -61,6 +65,8 @@
           .map(({ name, share }) => `${name} ${Math.round(100 * share)} %`)
           .join(', ')}
       </dd>
+      <dt>Winding</dt>
+      <dd>{winding ? copperText(winding) : 'by its plate: volts under a known current would narrow the band'}</dd>
     </dl>
   {:else}
     <p class="text-sm">The first point draws the curve; three or four between 1500 and 3500 rpm foresee 6000.</p>

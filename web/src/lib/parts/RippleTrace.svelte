@@ -15,6 +15,7 @@
   import { proxy, wrap } from 'comlink';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { captureTrace } from '$lib/live/live-words.ts';
   import type { StandWorker, TracePattern } from '$lib/live/stand.worker.ts';
 
   interface Props {
@@ -59,13 +60,6 @@
 
   const spoken = $derived(shares.map(({ order, share: part }) => `${order}: ${Math.round(100 * part)} %`).join(', '));
 
-  interface Captured {
-    readonly secondsPerSample: number;
-    readonly amps: readonly number[];
-    readonly volts: readonly number[];
-    readonly tap?: readonly number[];
-  }
-
   /** So many periods, each with so many samples. */
   const captured = { periods: 12, samples: 400 } as const;
 
@@ -85,21 +79,17 @@
       return;
     }
     const curves = startWorker();
-    const body = JSON.stringify({
+    const caught = await captureTrace(oscilloscope!.id, {
       seconds: captured.periods / expectedHertz,
       points: captured.periods * captured.samples,
       tap: method?.needsTap === true,
     });
-    const headers = { 'content-type': 'application/json' };
-    const answer = await fetch(`/api/instruments/${oscilloscope!.id}/trace`, { method: 'POST', headers, body }).catch(
-      () => undefined,
-    );
-    const said = (await answer?.json()) as Captured & { message: string };
-    if (answer?.ok) {
-      const beside = said.tap && { tap: said.tap, volts: said.volts };
-      ({ read, tap } = await curves.captured(said.secondsPerSample, said[channel], beside, expectedHertz));
+    if ('why' in caught) read = { kind: 'refused', ...caught };
+    else {
+      const beside = caught.tap && { tap: caught.tap, volts: caught.volts };
+      ({ read, tap } = await curves.captured(caught.secondsPerSample, caught[channel], beside, expectedHertz));
       patterns = await curves.patterns(bench.job.machine, Number(rpm));
-    } else read = { kind: 'refused', why: said?.message ?? 'The server is away: no trace came.' };
+    }
     cancel();
   }
 

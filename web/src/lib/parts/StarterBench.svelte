@@ -26,20 +26,21 @@
     done: Snippet;
   }
   const { data, bench, drives, running, mounted, light, done: left }: Props = $props();
+  const tag = $derived(data.job.tag);
   const machine = $derived(data.job.machine);
   const celsius = $derived(bench.setting.celsius);
   const check = $derived(bench.check);
   const fed = $derived(drives.fed(machine, [], celsius));
   /** A motor draws what it draws: no speed of a drive is foreseen. */
   const live = new StandInstruments(
-    () => data.job.tag,
+    () => tag,
     () => data.instruments,
     () => ({ profile: data.rules.stand, volts: machine.ratedVolts, foreseen: () => 0 }),
   );
-  const points = $derived(drives.points(machine, bench.readings));
+  const points = $derived(drives.points(machine, bench.standing));
   const unloaded = $derived(points.find(({ load }) => load === 'none'));
   const rested = $derived(
-    bench.readings.findLast(({ check, outcome }) => check === 'battery-rested' && outcome.kind === 'value')?.outcome,
+    bench.standing.findLast(({ check, outcome }) => check === 'battery-rested' && outcome.kind === 'value')?.outcome,
   );
   const limit = $derived(
     loadTestLimit(celsius, rested?.kind === 'value' ? rested.value : Infinity, machine.ratedVolts),
@@ -51,9 +52,10 @@
     const watts = (load: 'held' | { newtonMetres: number }) => motorRun(motor, source, load).amps ** 2 * motor.ohms;
     return { spin: watts({ newtonMetres: 0 }), held: watts('held') };
   });
+  const past = $derived(timers.pastOf(tag));
   const kelvin = $derived(
     heatLeft(
-      timers.past.map(({ kind, seconds, ended }) => {
+      past.map(({ kind, seconds, ended }) => {
         const watts = kind === 'held' ? taken.held : taken.spin;
         return { seconds, watts, endedSecondsAgo: Math.max(timers.now - ended, 0) / 1000 };
       }),
@@ -67,11 +69,11 @@
 >
   <div class="flex flex-col gap-3">
     {@render light()}
-    <Timers of="starter">
+    <Timers of="starter" {tag}>
       <p class="text-sm">
-        {timers.past.length === 0
+        {past.length === 0
           ? 'Ten seconds on, two minutes off; held, under three seconds.'
-          : `${timers.past.length} ${timers.past.length === 1 ? 'run' : 'runs'}: windings about ${Math.round(kelvin)} K above the room.`}
+          : `${past.length} ${past.length === 1 ? 'run' : 'runs'}: windings ${kelvin < 1 ? 'under 1' : `about ${Math.round(kelvin)}`} K above the room.`}
       </p>
     </Timers>
     {#if mounted}
@@ -79,7 +81,7 @@
         <LiveStarter
           {bench}
           {live}
-          tag={data.job.tag}
+          {tag}
           mayWrite={data.person.role !== 'viewer'}
           simulated={data.simulated ? running.id : undefined}
         />

@@ -4,10 +4,12 @@
 
   interface Props {
     of: keyof typeof timed;
+    /** The unit that is timed. */
+    tag: number;
     /** Below the clocks. */
     children?: Snippet;
   }
-  const { of, children }: Props = $props();
+  const { of, tag, children }: Props = $props();
 
   const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 </script>
@@ -20,7 +22,7 @@
       <button
         class="btn min-h-11 px-3"
         class:btn-primary={left !== undefined}
-        onclick={() => (left === undefined ? timers.start(id) : timers.stop(id))}
+        onclick={() => (left === undefined ? timers.start(id, tag) : timers.stop(id))}
       >
         {name}
         <span class="figure" role={left === undefined ? undefined : 'timer'}>{clock(left ?? seconds)}</span>

@@ -1,0 +1,93 @@
+import { type Build, type Family, kinOf, type Runner, type Subject, type Variant } from './family.ts';
+
+/** Where a model has variants: chance that the unit is built as it was checked in [from memory]. */
+const asCheckedIn = 0.8;
+
+/**
+ * Units strewn so much wider than a family says are so common [our estimate]: other makes of the same type, earlier
+ * repairs, parts of several batches. Readings that surprise by small steps everywhere raise them.
+ */
+const strewn = { times: 2.5, share: 0.05 } as const;
+/** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
+const notStrewn: readonly string[] = ['celsius'];
+
+/** Each build as the family says, and strewn wider. */
+const withStrewn = (builds: readonly Build[]): Build[] => [
+  ...builds.map((build) => ({ ...build, prior: build.prior * (1 - strewn.share) })),
+  ...builds.map((build) => ({
+    ...build,
+    id: `${build.id}, strewn`,
+    name: `${build.name}, unlike its kind`,
+    prior: build.prior * strewn.share,
+    strewn: { times: strewn.times, like: build.id },
+  })),
+];
+
+/**
+ * A family applied to one machine. `variants`: what else it may be; one whose parts or checks are others can't be
+ * weighed against it and is left out.
+ */
+export function apply<M>(family: Family<M>, machine: M, variants: readonly Variant<M>[] = []): Subject {
+  const likes = variants.filter((variant) => comparable(family, machine, variant.machine));
+  const own = new Map<string, M>();
+  const buildsOf = (of: M, share: number, variant?: string): Build[] =>
+    family.builds(of).map((build) => {
+      const id = variant === undefined ? build.id : `${variant}: ${build.id}`;
+      own.set(id, of);
+      const name = variant === undefined ? build.name : `${variant}, ${build.name}`;
+      return { ...build, id, name, variant, prior: build.prior * share };
+    });
+  const builds = [
+    ...buildsOf(machine, likes.length ? asCheckedIn : 1),
+    ...likes.flatMap(({ name, machine: of }) => buildsOf(of, (1 - asCheckedIn) / likes.length, name)),
+  ];
+  const machineOf = (build: Build): M => own.get(kinOf(build))!;
+  const runners = new Map<M, Runner>();
+  const runnerOf = (of: M): Runner => {
+    const known = runners.get(of) ?? family.runner(of);
+    runners.set(of, known);
+    return known;
+  };
+  return {
+    ...fixedOf(family, machine),
+    builds: withStrewn(builds),
+    network: (build, assembly) => family.network(machineOf(build), build, assembly),
+    run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
+    shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),
+    spin:
+      family.generates &&
+      ((build, stand, faults, off) => family.generates!.spin(machineOf(build))(build, stand, faults, off)),
+    nuisances: (build) =>
+      family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
+        return { name, sigma: notStrewn.includes(name) ? sigma : sigma * (build.strewn?.times ?? 1) };
+      }),
+  };
+}
+
+/** Whether two machines have the same parts, faults and checks. */
+function comparable<M>(family: Family<M>, a: M, b: M): boolean {
+  const shape = (m: M) => JSON.stringify([family.faults(m), family.checks(m)].map((all) => all.map(({ id }) => id)));
+  return shape(a) === shape(b);
+}
+
+const fixedOf = <M>(
+  family: Family<M>,
+  machine: M,
+): Omit<Subject, 'builds' | 'network' | 'run' | 'shows' | 'spin' | 'nuisances'> => ({
+  name: family.name,
+  complaints: family.complaints,
+  assemblies: family.assemblies,
+  symmetries: family.symmetries,
+  standRules: family.standRules,
+  runsPairs: family.runsPairs,
+  parts: family.parts(machine),
+  items: family.items(machine),
+  windings: family.windings,
+  faults: family.faults(machine),
+  checks: family.checks(machine),
+  chain: family.chain,
+  stops: {
+    done: family.done,
+    idle: family.idle,
+  },
+});
