@@ -138,6 +138,22 @@ describe('the third hand', () => {
       expect((await set({ tag, rpm: 90_000 })).status).equal(422);
       expect((await set({ rpm: 0 })).status).equal(200);
     });
+    it('what was asked to turn before a stop doesn’t turn after it, however long its light takes', async () => {
+      const other = await freshUnit();
+      await soundAtRest(other);
+      // With another meter in hand all is thought out anew.
+      for (const change of [{ assembly: 'stand' }, { meter: 'bench' }]) {
+        const said = await visitor.send('PATCH', `/api/jobs/${other}`, { ...change, technician: visitor.id });
+        expect(said.status).lessThan(300);
+      }
+      const drive = (await instruments()).find(({ kind }) => kind === 'stand')!;
+      const turning = postJson(`/api/instruments/${drive.id}/set`, { tag: other, rpm: 3000 });
+      await page.waitForTimeout(50);
+      expect((await postJson(`/api/instruments/${drive.id}/stop`, {})).status).equal(200);
+      const late = await turning;
+      expect(late.status).equal(409);
+      expect(await late.text()).match(/Stopped meanwhile/);
+    }).timeout(60_000);
     it('green, clamped: speed, volts and amps come by themselves; a dead regulator charges nothing', async () => {
       await soundAtRest(tag);
       await page.goto(`${stand.url}/unit/${tag}/stand`);
@@ -161,6 +177,15 @@ describe('the third hand', () => {
       await live().locator('label:has-text("Turn, rpm") input').press('Enter');
       await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed again');
     }).timeout(120_000);
+    it('goes on turning at whatever is heard of the unit meanwhile', async () => {
+      const { assembly } = await apiJob(tag);
+      const heard = page.waitForResponse(/__data\.json/);
+      const said = await visitor.send('PATCH', `/api/jobs/${tag}`, { assembly, technician: visitor.id });
+      expect(said.status).lessThan(300);
+      await heard;
+      await page.waitForTimeout(2500);
+      expect(((await live().textContent()) ?? '').replace(/\s+/g, '')).match(/Rotor(3.?0\d\d|2.?99\d)rpm/);
+    }).timeout(60_000);
     it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
       await pick('Output at 3000 rpm, regulator bypassed');
       await until(async () => {
@@ -228,6 +253,15 @@ describe('the third hand', () => {
     }).timeout(120_000);
   });
 
+  it('what is thought out about one unit holds up nothing else', async () => {
+    const tag = await freshUnit();
+    await soundAtRest(tag);
+    let thinking = true;
+    const thought = ask(`/api/jobs/${tag}/assessment`).finally(() => (thinking = false));
+    for (let asked = 0; asked < 20; asked++) expect((await ask('/api/instruments')).status).equal(200);
+    expect(thinking, 'an assessment takes longer than twenty small questions').equal(true);
+    expect((await thought).status).equal(200);
+  });
   it('nothing but what a lead allowed is reached', async () => {
     const unknown = await postJson(`/api/instruments/${crypto.randomUUID()}/set`, { rpm: 0 });
     expect(unknown.status).equal(404);

@@ -1,5 +1,6 @@
 // Serves the built application over plain http, on loopback, or on the network with --lan.
 import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
 import { lanNames, onLan } from './lan.js';
 
 const port = Number(process.env.PORT);
@@ -8,6 +9,7 @@ process.env.BODY_SIZE_LIMIT = '16M';
 // One server under several names: what it is called stands in each request.
 process.env.PROTOCOL_HEADER = 'x-forwarded-proto';
 process.env.HOST_HEADER = 'host';
+process.env.REASONING_THREAD = fileURLToPath(new URL('build/reasoning/thread.js', import.meta.url));
 const { handler } = await import('./build/handler.js');
 
 /** Only names that are ours: a foreign name that points here must not read what a browser here may. */

@@ -40,6 +40,10 @@ describe('access', () => {
     // It asks with a body, and writes nothing.
     expect(denial('/api/assess', 'POST', person('viewer'))).equal(undefined);
     expect(denial('/api/assess', 'POST', undefined)!.status).equal(401);
+    const instrument = '/api/instruments/51a7d1a5-0000-4000-8000-000000000003';
+    expect(denial(`${instrument}/stop`, 'POST', person('viewer')), 'whoever stands by').equal(undefined);
+    expect(denial(`${instrument}/stop`, 'POST', undefined)!.status).equal(401);
+    expect(denial(`${instrument}/set`, 'POST', person('viewer'))!.status).equal(403);
   });
 });
 

@@ -10,6 +10,8 @@ const leadsRooms = ['/people'];
 const leadsWrites = ['/shelf', '/shop'];
 /** Questions too long for an address: they write nothing. */
 const questions = ['/api/assess'];
+/** What runs or is fed is stopped by whoever stands by. */
+const stop = /^\/api\/instruments\/[^/]+\/stop$/;
 
 const within = (path: string, rooms: readonly string[]): boolean =>
   rooms.some((room) => path === room || path.startsWith(`${room}/`));
@@ -23,7 +25,7 @@ export interface Denial {
 export function denial(path: string, method: string, person: Person | undefined): Denial | undefined {
   if (within(path, open)) return undefined;
   if (!person) return { status: 401, message: 'Nobody is signed in here: sign in first.' };
-  if (within(path, own)) return undefined;
+  if (within(path, own) || stop.test(path)) return undefined;
   const writes = !['GET', 'HEAD', 'OPTIONS'].includes(method) && !within(path, questions);
   if (person.role !== 'lead' && (within(path, leadsRooms) || (writes && within(path, leadsWrites))))
     return { status: 403, message: `${person.name} is no lead: only a lead may do that.` };

@@ -81,6 +81,12 @@ class Outbox {
     return () => (this.#delivered = this.#delivered.filter((h) => h !== hear));
   }
 
+  /** Until the server has (or has refused) what was written of one unit; not while it is away. */
+  async delivered(tag: number): Promise<void> {
+    while (!this.#away && this.#waiting.some((item) => item.tag === tag))
+      await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+
   async send(by: Person, write: Omit<Outgoing, 'at' | 'by'>): Promise<void> {
     const item = { ...write, at: Date.now(), by: by.name, body: { ...write.body, technician: by.id } };
     await this.open();

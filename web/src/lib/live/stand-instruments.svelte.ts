@@ -2,6 +2,7 @@ import { standLimit, type StandProfile } from '@refectum/core/handbook';
 import { currentClamp, flicker } from '@refectum/core/instruments';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
+import { outbox } from './outbox.svelte.ts';
 import type { RunStand } from './run-stand.svelte.ts';
 
 const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply'] as const;
@@ -31,6 +32,8 @@ const planned = [1500, 2000, 2500, 3500, 6000];
 const coolSeconds = 3;
 /** Of what the stand can take, as much as a sweep asks of it. */
 const bearableShare = 0.95;
+
+const setsGoing = ({ rpm, on }: Record<string, unknown>): boolean => on === true || Number(rpm) > 0;
 
 /** What the stand can pull, and what the unit should give at a speed and the rating's volts, by its plate. */
 export interface StandReach {
@@ -68,6 +71,9 @@ export class StandInstruments {
   doing = $state('');
   readonly #recent: { at: number; figures: Partial<Record<Figure, number>> }[] = [];
   #sweep = 0;
+  /** What this screen set going, and how often it was stopped here. */
+  readonly #going = new Set<InstrumentKind>();
+  #stops = 0;
   readonly #instruments: () => readonly ShopInstrument[];
   readonly #reach: () => StandReach;
   #limit = $derived.by(() => standLimit(this.#reach().profile, this.#reach().volts));
@@ -193,12 +199,19 @@ export class StandInstruments {
   /** Load, drive, brake and supply off; nothing may hold this up. */
   async stop(): Promise<void> {
     this.#sweep++;
+    this.#stops++;
     this.doing = '';
-    await Promise.all([
-      this.has('load') ? this.unload() : undefined,
-      this.has('supply') && this.isFed ? this.feed(false) : undefined,
-      this.has('stand') ? this.#tell('stand', { rpm: 0 }) : undefined,
-    ]);
+    const feeds = this.isFed || this.#going.has('supply');
+    this.#going.clear();
+    const stopped = (kind: InstrumentKind) => kind === 'load' || kind === 'stand' || (kind === 'supply' && feeds);
+    const off = this.#instruments().filter(({ kind }) => stopped(kind));
+    const problems = await Promise.all(off.map(({ id }) => tellInstrument(`/api/instruments/${id}/stop`, {})));
+    this.problem = problems.find((problem) => problem !== undefined) ?? '';
+  }
+
+  /** Whoever leaves stops what this screen set going, and nothing that another did. */
+  leave(): void {
+    if (this.#going.size > 0) void this.stop();
   }
 
   /** The means of the last second, where all of it rests; else what doesn't. */
@@ -351,7 +364,15 @@ export class StandInstruments {
   async #tell(kind: InstrumentKind, setting: Record<string, unknown>): Promise<boolean> {
     const instrument = this.#instruments().find((one) => one.kind === kind);
     if (!instrument) return false;
-    const problem = await tellInstrument(`/api/instruments/${instrument.id}/set`, { ...setting, tag: this.#tag() });
+    const tag = this.#tag();
+    if (setsGoing(setting)) {
+      this.#going.add(kind);
+      // That it is clamped, and all that its light hangs on, goes first.
+      const stops = this.#stops;
+      await outbox.delivered(tag);
+      if (stops !== this.#stops) return false;
+    }
+    const problem = await tellInstrument(`/api/instruments/${instrument.id}/set`, { ...setting, tag });
     this.problem = problem ?? '';
     return !problem;
   }

@@ -53,13 +53,20 @@ export class StarterRun {
     const { held } = method.setup;
     const isHeld = held.rpm === 0;
     const runs = isHeld || held.newtonMetres !== undefined;
-    const left = timers.left('rest');
+    const { tag } = this.#bench().job;
+    const left = timers.restOf(tag);
     if (left !== undefined && runs) {
       this.problem = `It rests ${left} s yet: its windings are warm from the last run.`;
       return;
     }
+    if (runs && this.#live.isFed) {
+      this.problem = 'It is fed already, from another screen: wait until that is over.';
+      return;
+    }
     const own = ++this.#run;
     const goesOn = () => own === this.#run;
+    /** The clock has the last word over what is fed. */
+    const feeds = () => goesOn() && (!runs || timers.left(isHeld ? 'held' : 'spin') !== undefined);
     this.problem = '';
     const { amps: pileAmps } = held;
     const seen: { check: Check; value: number }[] = [];
@@ -71,16 +78,12 @@ export class StarterRun {
       if (runs && !(await this.#feed(isHeld ? heldNewtonMetres : held.newtonMetres!, isHeld))) return;
       if (runs && !isHeld) {
         this.doing = 'It runs up…';
-        if (!(await this.#pause(runUpSeconds, goesOn))) return;
+        if (!(await this.#pause(runUpSeconds, feeds))) return;
       }
       for (const [n, [probes, checks]] of groups.entries()) {
         // Held, only what the probes show where they are; at a real bench somebody's hands are on them: one point at a time.
         if (n > 0 && (isHeld || !this.#moveProbes)) break;
-        if (!(await this.#probesAt(probes, goesOn))) return;
-        this.doing = 'Reading…';
-        if (pileAmps !== undefined && !(await this.#pause(timers.left('pile') ?? 0, goesOn))) return;
-        const feeds = () => goesOn() && (!runs || timers.left(isHeld ? 'held' : 'spin') !== undefined);
-        const read = await this.#resting(checks, isHeld ? heldSeconds : restSeconds, feeds);
+        const read = (await this.#probesAt(probes, feeds)) ? await this.#readOnce(checks, held, feeds) : undefined;
         if (!read) {
           if (goesOn()) this.problem ||= 'No rest: the battery is off again. Nothing was taken from this point on.';
           break;
@@ -90,6 +93,8 @@ export class StarterRun {
     } finally {
       if (goesOn()) await this.stop();
     }
+    // Another unit came on screen meanwhile: these are not its readings.
+    if (this.#bench().job.tag !== tag) return;
     for (const { check: one, value } of seen) {
       await this.#bench().pick(one.id);
       const rounded = Number((Math.round(value / resolution[one.unit]!) * resolution[one.unit]!).toFixed(4));
@@ -101,13 +106,20 @@ export class StarterRun {
     this.doing = '';
   }
 
+  async #readOnce(checks: readonly Check[], held: RunSetup['held'], feeds: () => boolean) {
+    this.doing = 'Reading…';
+    // What a pile does to a battery is read at the end of its time.
+    if (held.amps !== undefined && !(await this.#pause(timers.left('pile') ?? 0, feeds))) return undefined;
+    return this.#resting(checks, held.rpm === 0 ? heldSeconds : restSeconds, feeds);
+  }
+
   async stop(): Promise<void> {
     this.#run++;
     this.doing = '';
     timers.stop('spin');
     timers.stop('held');
     timers.stop('pile');
-    await Promise.all([this.#live.feed(false), this.#live.brake(0), this.#live.pile(0)]);
+    await this.#live.stop();
   }
 
   async #feed(newtonMetres: number, isHeld: boolean): Promise<boolean> {
@@ -115,7 +127,7 @@ export class StarterRun {
     await this.#live.readVolts();
     if (this.#live.has('stand') && !(await this.#live.brake(newtonMetres))) return this.#refused();
     if (!(await this.#live.feed(true))) return this.#refused();
-    timers.start(isHeld ? 'held' : 'spin');
+    timers.start(isHeld ? 'held' : 'spin', this.#bench().job.tag);
     return true;
   }
   /** Draws so much from the battery for the time that the test wants. */
@@ -123,7 +135,7 @@ export class StarterRun {
     this.doing = `The pile draws ${amps} A…`;
     await this.#live.readVolts();
     if (!(await this.#live.pile(amps))) return this.#refused();
-    timers.start('pile');
+    timers.start('pile', this.#bench().job.tag);
     return true;
   }
   #refused(): false {

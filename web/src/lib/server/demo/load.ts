@@ -6,7 +6,7 @@ import { multimeterById, rangeFor, runRanges } from '@refectum/core/instruments'
 import { addDays, addMinutes, formatISO, subMinutes } from 'date-fns';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
-import { assessJobHere } from '../assess.ts';
+import { assess } from '../reasoning/index.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
 import {
@@ -131,7 +131,7 @@ async function decide(
   verdict: NonNullable<DemoUnit['verdict']>,
 ): Promise<void> {
   const found = await findJob(shopId, tag);
-  const made = { jobFile: jobFileOf(found), assessment: assessJobHere(found) };
+  const made = { jobFile: jobFileOf(found), assessment: await assess(found) };
   await addVerdict(shopId, tag, { id: randomUUID(), ...verdict, technician: by }, made);
 }
 

@@ -23,6 +23,8 @@ class Watch {
   #asking = false;
   /** Whether somebody here set it going. */
   #going = false;
+  /** How often it was stopped: what asked to be set going before the last stop is too late. */
+  #stops = 0;
   #unwatched: ReturnType<typeof setTimeout> | undefined;
 
   constructor(instrument: ShopInstrument) {
@@ -44,15 +46,29 @@ class Watch {
     };
   }
 
-  async set(setting: InstrumentSetting): Promise<void> {
+  /** `released`: what has to be waited for first; it refuses by throwing. */
+  async set(setting: InstrumentSetting, released?: () => Promise<void>): Promise<void> {
     const words = drivers[this.#instrument.kind].words?.(setting);
     if (!words) throw new Refused(422, `${this.#instrument.name} can’t be set like that.`);
+    const stops = this.#stops;
+    await released?.();
+    if (stops !== this.#stops) throw new Refused(409, 'Stopped meanwhile: nothing was set going.');
     this.#going ||= drivers[this.#instrument.kind].halt !== undefined;
     await this.#spoken(() => this.#link.tell(words));
     this.#mindUnwatched();
   }
 
-  /** Stops what was set going from here; nothing more can be done where it doesn't answer. */
+  /** Stops it, whoever set it going. */
+  async stop(): Promise<void> {
+    const { halt } = drivers[this.#instrument.kind];
+    if (!halt) throw new Refused(422, `${this.#instrument.name} has nothing to stop.`);
+    this.#stops++;
+    this.#going = false;
+    await this.#spoken(() => this.#link.tell(halt));
+    this.#mindUnwatched();
+  }
+
+  /** Stops what was set going from here, and is still; nothing more can be done where it doesn't answer. */
   async halt(): Promise<void> {
     const { halt } = drivers[this.#instrument.kind];
     if (!this.#going || !halt) return;

@@ -1,11 +1,12 @@
+import type { Winding } from '@refectum/core/assess';
 import { motorThrough, ofFaulty, outputCurve } from '@refectum/core/curves';
 import { type Drives, familyOf, type Machine } from '@refectum/core/machines';
-import { dayAndTimeOf } from '../dates.ts';
-import { benchRounds, type Job } from '../job.ts';
-import { readRunLog } from '../run-log.ts';
+import { dayAndTimeOf } from '../../dates.ts';
+import { benchRounds, type Job } from '../../job.ts';
+import { readRunLog } from '../../run-log.ts';
 
 /** What the run stand has to say on a report, in a line each; nothing when it wasn't run. */
-export function standLines(job: Job): readonly string[] {
+export function standLines(job: Job, windings: readonly Winding[]): readonly string[] {
   const { machine, runs, works } = job;
   const { points, released } = readRunLog(runs, works.length + 1);
   const said = released?.step.kind === 'released' ? released.step : undefined;
@@ -21,7 +22,8 @@ export function standLines(job: Job): readonly string[] {
     return `${amps.toFixed(1)} A at ${rpm} rpm and ${volts.toFixed(1)} V${heat}`;
   });
   const { rpm, volts, amps: rated } = generates.rating(machine);
-  const curve = outputCurve(generates.output(machine, family.builds(machine)[0]!, []), points);
+  const winding = windings.find(({ id }) => id === generates.outputWinding);
+  const curve = outputCurve(generates.output(machine, family.builds(machine)[0]!, [], winding), points);
   const { amps, low, high } = curve.foresee({ rpm, volts, celsius: points.at(-1)!.celsius });
   const foreseen = `Foreseen at ${rpm} rpm and ${volts} V: ${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)}, 95 %), rated ${rated} A.`;
   return [...against, `Output: ${shown.join('; ')}.`, foreseen];

@@ -1,11 +1,16 @@
 import {
+  assessJob,
   type Assessment,
+  type Gate,
   type Session,
   unitSession,
   type VehicleAssessment,
   VehicleSession,
 } from '@refectum/core/assess';
-import { benchRounds, type Job, metersInUse, originOf } from '../job.ts';
+import type { JobFile } from '@refectum/core/record';
+import { benchRounds, type Job, metersInUse, originOf } from '../../job.ts';
+import { vehicleLines } from '../../report.ts';
+import { standLines } from './stand-lines.ts';
 
 /** Sessions kept warm, by unit as it is described; the oldest goes first. */
 const warm = new Map<string, Session>();
@@ -20,18 +25,18 @@ function warmed<S extends Session>(name: string, open: () => S): S {
   return session;
 }
 
-/** The assessment of record: the same core as in the browser. */
-export function assessJobHere(job: Job): Assessment {
+/** A unit's session and where it stands: the same core as in the browser. */
+function atBench(job: Job) {
   const { readings, background } = benchRounds(job);
   const meters = metersInUse(job, job.meter);
   const session = warmed(JSON.stringify([job.machine, job.complaint, meters, background]), () =>
     unitSession(job.machine, job.complaint, meters, background),
   );
-  return session.assess({ ...job, readings });
+  return { session, situation: { ...job, readings } };
 }
 
 /** What the vehicle's readings say of the unit, for the record. */
-export function assessVehicleHere(job: Job): VehicleAssessment {
+export function assessVehicle(job: Job): VehicleAssessment {
   const { vehicle, readings } = originOf(job);
   const meters = metersInUse(job, job.meter);
   const session = warmed<VehicleSession>(
@@ -40,3 +45,25 @@ export function assessVehicleHere(job: Job): VehicleAssessment {
   );
   return session.assessVehicle({ ...job, assembly: 'parked', readings });
 }
+
+/** The assessment of record. */
+export function assess(job: Job): Assessment {
+  const { session, situation } = atBench(job);
+  return session.assess(situation);
+}
+
+/** Whether the unit may run, and nothing beside it: somebody waits at the stand. */
+export function gate(job: Job): Gate | undefined {
+  const { session, situation } = atBench(job);
+  return session.gate(situation);
+}
+
+/** What a report says beside the job itself. */
+export function report(job: Job) {
+  const assessment = assess(job);
+  const stand = standLines(job, assessment.windings);
+  return { assessment, stand, vehicle: vehicleLines(job, assessVehicle(job)) };
+}
+
+/** From a job file that came from outside. Throws RangeError where it names what isn't known. */
+export const assessFile = (file: JobFile): Assessment => assessJob(file);

@@ -1,0 +1,29 @@
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import type * as thread from './thread.ts';
+
+/** Questions that are answered beside the thread that serves: a stop at the stand waits for none of them. */
+type Questions = typeof thread;
+const mostThreads = 2;
+const holder = globalThis as { refectumReasoning?: Piscina };
+
+/** Opened by the first question, and kept: what a thread has worked out stays warm. */
+const pool = (): Piscina =>
+  (holder.refectumReasoning ??= new Piscina({
+    // serve.js names the built one; the development server reads it as it is written.
+    filename: process.env.REASONING_THREAD ?? fileURLToPath(new URL('thread.ts', import.meta.url)),
+    execArgv: process.env.REASONING_THREAD ? [] : ['--import', 'tsx'],
+    maxThreads: mostThreads,
+    idleTimeout: Infinity,
+  }));
+
+const asked =
+  <Q extends keyof Questions>(name: Q) =>
+  (given: Parameters<Questions[Q]>[0]): Promise<ReturnType<Questions[Q]>> =>
+    pool().run(given, { name }) as Promise<ReturnType<Questions[Q]>>;
+
+export const assess = asked('assess');
+export const assessFile = asked('assessFile');
+export const assessVehicle = asked('assessVehicle');
+export const gate = asked('gate');
+export const report = asked('report');
