@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { readRunLog, type RunStep, type TakenRunStep, mayRun } from '../src/lib/run-log.ts';
 import { runStepSchema } from '../src/lib/schemas.ts';
-import { standLines } from '../src/lib/server/stand-lines.ts';
+import { standLines } from '../src/lib/server/reasoning/stand-lines.ts';
 import { jobWith } from './job.ts';
 
 const uuid = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -48,14 +48,15 @@ describe('the log of the run stand', () => {
     expect(mayRun({ green: true, reasons: [] }, readRunLog([], 1))).equal(true);
   });
   it('the report names every point, foresees the rating, and says who answers for a run against a red light', () => {
-    expect(standLines(jobWith([]))).deep.equal([]);
+    expect(standLines(jobWith([]), [])).deep.equal([]);
     const released = taken(9, { kind: 'released', why: 'the brigade needs it', against: ['danger:diode-shorted'] });
-    const lines = standLines(
-      jobWith([], { runs: [taken(1, point(1600, 12, 50)), taken(2, point(2600, 45)), released] }),
-    );
+    const ran = jobWith([], { runs: [taken(1, point(1600, 12, 50)), taken(2, point(2600, 45)), released] });
+    const lines = standLines(ran, []);
     expect(lines[0]).match(/against a red light: Wenna Oskarby.*the brigade needs it/);
     expect(lines[1]).match(/12\.0 A at 1600 rpm and 13\.5 V, windings 50 °C; 45\.0 A at 2600 rpm/);
     expect(lines[2]).match(/Foreseen at 6000 rpm and 13\.5 V: \d+ A \(\d+ to \d+, 95 %\), rated/);
+    const told = standLines(ran, [{ id: 'stator', name: 'Stator', mean: 0.4, sigma: 0.03 }]);
+    expect(told[2], 'more ohms in the stator than its plate says').not.equal(lines[2]);
   });
   for (const [what, step, message] of [
     ['a speed that is none', { kind: 'point', rpm: 20, volts: 13.5, amps: 5 }, /Rotor speed: at least 300/],
