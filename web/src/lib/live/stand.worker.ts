@@ -2,6 +2,7 @@ import {
   type Foreseen,
   type Interval,
   motorCurve,
+  motorRunUp,
   type MotorPoint,
   type MotorRun,
   motorThrough,
@@ -99,6 +100,35 @@ async function columnsOf(file: File, told: (share: number) => void): Promise<{ t
   return { times, values };
 }
 
+/** A current from the moment it begins to flow, thinned: how it goes in the mean, and its highest moment. */
+export interface DrawnCurrent {
+  readonly means: readonly { readonly seconds: number; readonly amps: number }[];
+  readonly peak: { readonly seconds: number; readonly amps: number };
+}
+export interface ReadRunUp {
+  readonly speed: ReadSpeed;
+  /** Nothing where no current ever began. */
+  readonly current: DrawnCurrent | undefined;
+}
+const foreseenSamples = 20_000;
+const bins = 240;
+/** Of the highest, where the current is taken to begin. */
+const begun = 0.05;
+
+/** The highest is of the means of so short a time that neither ripple nor a clamp's noise makes it. */
+function thinned(times: readonly number[], values: readonly number[]): DrawnCurrent | undefined {
+  const most = values.reduce((high, value) => Math.max(high, value), 0);
+  const from = values.findIndex((value) => value > begun * most);
+  if (from < 0 || most <= 0) return undefined;
+  const size = Math.max(1, Math.ceil((values.length - from) / bins));
+  const means = Array.from({ length: Math.floor((values.length - from) / size) }, (_, n) => {
+    const [low, high] = [from + n * size, from + (n + 1) * size];
+    const amps = values.slice(low, high).reduce((sum, value) => sum + value, 0) / size;
+    return { seconds: times[Math.floor((low + high) / 2)]! - times[from]!, amps };
+  });
+  return { means, peak: means.reduce((high, one) => (one.amps > high.amps ? one : high)) };
+}
+
 /** A motor's figures are told at this temperature. */
 const ambientCelsius = 20;
 const curves = {
@@ -179,18 +209,27 @@ const curves = {
     return readTrace(times, values, expectedHertz);
   },
 
-  /** The speed of an armature from such a file. */
-  async speed(file: File, ripplesPerTurn: number, told: (share: number) => void): Promise<ReadSpeed> {
+  /** The speed of an armature from such a file, and its current as it ran up. */
+  async speed(file: File, ripplesPerTurn: number, told: (share: number) => void): Promise<ReadRunUp> {
     const { times, values } = await columnsOf(file, told);
-    return commutatorSpeed(times, values, ripplesPerTurn);
+    return { speed: commutatorSpeed(times, values, ripplesPerTurn), current: thinned(times, values) };
   },
   /** The same from samples at equal steps of time. */
-  speedOf: (secondsPerSample: number, amps: readonly number[], ripplesPerTurn: number): ReadSpeed =>
-    commutatorSpeed(
-      amps.map((_, n) => n * secondsPerSample),
-      amps,
-      ripplesPerTurn,
-    ),
+  speedOf(secondsPerSample: number, amps: readonly number[], ripplesPerTurn: number): ReadRunUp {
+    const times = amps.map((_, n) => n * secondsPerSample);
+    return { speed: commutatorSpeed(times, amps, ripplesPerTurn), current: thinned(times, amps) };
+  },
+  /** The current of a motor on its bench battery, from the moment it is fed, by its plate. */
+  foreseenCurrent(machine: Machine, celsius: number, seconds: number): DrawnCurrent | undefined {
+    const { drives, name } = familyOf(machine);
+    if (!drives) throw new RangeError(`${name} is no motor`);
+    const { motor, source } = drives.fed(machine, [], celsius);
+    const { amps, secondsPerSample } = motorRunUp(motor, source, drives.dynamics(machine), 0, seconds, foreseenSamples);
+    return thinned(
+      Array.from(amps, (_, n) => n * secondsPerSample),
+      Array.from(amps),
+    );
+  },
 
   /** Traces that an oscilloscope sent, at equal steps of time: the one to be read, and a tap's beside the post's. */
   captured(

@@ -2,11 +2,12 @@
   import { ripplesPerTurn } from '@refectum/core/curves';
   import { formatNumber } from '@refectum/core/quantity';
   import type { ReadSpeed } from '@refectum/core/waveform';
-  import { proxy, wrap } from 'comlink';
+  import { proxy, type Remote, wrap } from 'comlink';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import { captureTrace } from '$lib/live/live-words.ts';
-  import type { StandWorker } from '$lib/live/stand.worker.ts';
+  import type { DrawnCurrent, ReadRunUp, StandWorker } from '$lib/live/stand.worker.ts';
+  import InrushChart from './InrushChart.svelte';
 
   interface Props {
     bench: Bench;
@@ -17,6 +18,8 @@
   const { bench, gearRatio, oscilloscope }: Props = $props();
   let bars = $state('25');
   let read = $state.raw<ReadSpeed>();
+  let current = $state.raw<DrawnCurrent>();
+  let foreseen = $state.raw<DrawnCurrent>();
   let share = $state<number>();
   let worker: Worker | undefined;
 
@@ -30,6 +33,7 @@
   function startWorker() {
     cancel();
     read = undefined;
+    current = undefined;
     share = 0;
     worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
     return wrap<StandWorker>(worker);
@@ -46,24 +50,36 @@
     event.currentTarget.value = '';
     if (!file) return;
     const curves = startWorker();
-    read = await curves
+    const found = await curves
       .speed(
         file,
         ripplesPerTurn(count),
         proxy((now: number) => (share = now)),
       )
-      .catch((error: Error): ReadSpeed => ({ kind: 'refused', why: `${file.name} can’t be read: ${error.message}` }));
+      .catch((error: Error): ReadRunUp => {
+        const why = `${file.name} can’t be read: ${error.message}`;
+        return { speed: { kind: 'refused', why }, current: undefined };
+      });
+    await show(curves, found);
+  }
+
+  /** What was read, and what the plate foresees of as long a time beside it. */
+  async function show(curves: Remote<StandWorker>, found: ReadRunUp) {
+    const seconds = found.current?.means.at(-1)?.seconds ?? 0;
+    if (seconds > 0) foreseen = await curves.foreseenCurrent(bench.job.machine, bench.setting.celsius, seconds);
+    read = found.speed;
+    current = found.current;
     cancel();
   }
 
   async function onCapture() {
     const curves = startWorker();
     const caught = await captureTrace(oscilloscope!.id, captured);
-    read =
+    const found =
       'why' in caught
-        ? { kind: 'refused', ...caught }
+        ? { speed: { kind: 'refused' as const, ...caught }, current: undefined }
         : await curves.speedOf(caught.secondsPerSample, caught.amps, ripplesPerTurn(count));
-    cancel();
+    await show(curves, found);
   }
 </script>
 
@@ -112,4 +128,5 @@
       </button>
     {/if}
   </div>
+  {#if current}<InrushChart {current} {foreseen} />{/if}
 </details>
