@@ -114,4 +114,20 @@ export const demoShelf: readonly ShelfModel[] = [
       },
     ],
   },
+  {
+    name: 'Slipway 24-55 S',
+    family: 'starter',
+    facts: {
+      ...from(plate, { ratedVolts: 24, ratedKilowatts: 5.5, layout: 'reduction', direction: 'clockwise' }),
+      ...from(priceList, { 'price.solenoid': 42, 'price.armature': 95, 'price.brushes': 14, 'price.drive': 36 }),
+    },
+    variants: [],
+    traps: [
+      {
+        about: 'rating',
+        say: 'The 24-40 has the same nose and bolts on: it cranks the harvesters too slowly below freezing.',
+        source: 'own bench, tag 1016',
+      },
+    ],
+  },
 ];
