@@ -98,7 +98,7 @@ export class Stand {
       encoding: 'utf8',
     });
     const url = printed.trim().replace('DATABASE_URL=', '');
-    const stand = new Stand(folder, await freePort(), url, demo, await freePorts(7));
+    const stand = new Stand(folder, await freePort(), url, demo, await freePorts(8));
     await stand.start();
     return stand;
   }

@@ -121,11 +121,11 @@ serve() { # demo|start
   die "the application ended: the lines above say why (all of it: $home/server.log)."
 }
 
-# Simulated instruments beside the demo: their page, then six ports. (Browsers refuse 4190, ten after the usual one.)
+# Simulated instruments beside the demo: their page, then seven ports. (Browsers refuse 4190, ten after the usual one.)
 standins=
 start_standins() { # HOME
   local first=$((PORT + 20)) port
-  for port in $(seq "$first" $((first + 6))); do
+  for port in $(seq "$first" $((first + 7))); do
     port_free "$port" || { say "port $port is in use: the demo goes on without simulated instruments"; return 0; }
   done
   export REFECTUM_STANDINS=$first

@@ -26,6 +26,8 @@ for (const connection of ['star', 'delta', 'unknown'] as const) {
     }
   }
 }
+for (const regulator of ['commanded', 'separate', 'two-contact'] as const)
+  variants[`regulator ${regulator}`] = { ...clawPoleGeneric(12, 90), regulator };
 const elementsOf = (machine: ClawPole, assembly: Assembly): Set<string> => {
   const { resistors, junctions } = clawPoleNetwork(machine, clawPoleBuilds(machine)[0]!, assembly);
   return new Set([...resistors, ...junctions].map((element) => element.name));

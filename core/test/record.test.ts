@@ -2,7 +2,7 @@ import { multimeterById } from '../src/instruments/index.ts';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import { assessJob, unitSession } from '../src/assess/index.ts';
-import { clawPoleGeneric, clawPoleNumbers } from '../src/machines/index.ts';
+import { clawPoleGeneric, clawPoleNumbers, factValue, familyOf } from '../src/machines/index.ts';
 import { type JobFile, JobFileError, jobFileJsonSchema, readJobFile, writeJobFile } from '../src/record/index.ts';
 
 const job = (): JobFile => ({
@@ -74,11 +74,19 @@ describe('record: the job file', () => {
   it('what it writes fits the published schema', () => {
     expect(validate(JSON.parse(writeJobFile(job()))), JSON.stringify(validate.errors)).equal(true);
   });
+  it('a fact that was asked for later than the first files may be missing, and is what it was then', () => {
+    const old = broken('machine.regulator', undefined);
+    expect(validate(JSON.parse(old)), JSON.stringify(validate.errors)).equal(true);
+    const { machine } = readJobFile(old);
+    const fact = familyOf(machine).facts.find(({ id }) => id === 'regulator')!;
+    expect(factValue(machine, fact)).equal('built-in');
+  });
   const wrong: readonly (readonly [string, unknown, RegExp])[] = [
     ['version', 2, /version.*only version 1/],
     ['machine.rotorOhms', -0.3, /machine\.rotorOhms: Rotor.*between 0\.5 and 60 Ω.*-0\.3/],
     ['machine.ratedVolts', 6, /12 or 24/],
     ['machine.spare', 1, /unknown field/],
+    ['machine.regulator', 'clockwork', /Regulator must be one of built-in, commanded/],
     ['machine.connection', 'triangle', /star, delta, unknown/],
     ['complaint', 'sulks', /complaint/],
     ['readings.0.outcome', { kind: 'value', value: 'half' }, /readings\[0\]\.outcome/],

@@ -41,7 +41,8 @@ const fact = (id: string) => facts.find((one) => one.id === id)!;
 describe('what can be known of a model', () => {
   it('every parameter of a machine, once, and nothing that is none', () => {
     const machineFacts = facts.filter(({ group }) => group === 'machine').map(({ id }) => id);
-    const parameters = [...Object.keys(clawPoleGeneric(24, 90)), 'ringLeastMillimetres'].filter((n) => n !== 'family');
+    const known = ['ringLeastMillimetres', 'polePairs', 'cutInRpm'];
+    const parameters = [...Object.keys(clawPoleGeneric(24, 90)), ...known].filter((n) => n !== 'family');
     expect([...machineFacts].sort()).deep.equal([...parameters].sort());
   });
   it('a price for every part, and least and most for every check that gives a number', () => {

@@ -228,7 +228,7 @@ describe('the run stand: the regulator by its volts', () => {
       .checks({ ...machine, ...clawPoleGeneric(volts, 90) })
       .find(({ id }) => id === 'regulation')!;
     expect(own.unit).equal('volts');
-    return own.method.kind === 'finding' ? own.method.watched!({ low, high }, celsius) : 'no finding';
+    return own.method.kind === 'finding' ? own.method.watched!.says([low, high], celsius) : 'no finding';
   };
   /** 13.8 to 14.5 V, over 15 V batteries gas, below rested volts no charge: common practice, no source. */
   it('holds from 13.8 to 14.5 V at 25 °C, twice that on 24 V', () => {
@@ -248,5 +248,89 @@ describe('the run stand: the regulator by its volts', () => {
     expect(regulated(13.3, 13.4, 20)).equal('low');
     expect(regulated(14.8, 14.9, -10)).equal('holds');
     expect(regulated(14.8, 14.9, 60)).equal('high');
+  });
+});
+
+describe('the run stand: regulators that aren’t built in and alone', () => {
+  const like = (regulator: ClawPole['regulator']): ClawPole => ({ ...machine, regulator });
+  const checkOf = (of: ClawPole, id: string) =>
+    familyOf(of)
+      .checks(of)
+      .find((check) => check.id === id);
+  const says = (of: ClawPole, id: string, seen: readonly number[], celsius = 25) => {
+    const method = checkOf(of, id)?.method;
+    return method?.kind === 'finding' ? method.watched!.says(seen, celsius) : 'no finding';
+  };
+
+  it('each kind has what is asked of it, and nothing of another', () => {
+    for (const [kind, ids] of [
+      ['built-in', []],
+      ['separate', []],
+      ['commanded', ['command']],
+      ['two-contact', ['two-steps']],
+    ] as const) {
+      const own = ['command', 'two-steps'].filter((id) => checkOf(like(kind), id));
+      expect(own, kind).deep.equal(ids);
+    }
+    expect(checkOf(like('commanded'), 'command')!.needs).equal('commander');
+  });
+  it('a box of its own leaves the field terminal to the winding alone', () => {
+    const build = clawPoleBuilds(machine)[0]!;
+    const names = (kind: ClawPole['regulator']) =>
+      subjectOf(like(kind))
+        .network(build, 'closed')
+        .resistors.map(({ name }) => name);
+    expect(names('built-in').filter((name) => name.startsWith('regulator'))).length(2);
+    for (const kind of ['separate', 'two-contact'] as const) {
+      expect(names(kind).filter((name) => name.startsWith('regulator'))).deep.equal([]);
+      expect(names(kind)).include.members(['rotor', 'brush:1', 'brush:2']);
+    }
+  });
+  it('follows its command by most of a volt, or stays; on 24 V by twice that', () => {
+    const commanded = like('commanded');
+    expect(says(commanded, 'command', [13.4, 14.8])).equal('follows');
+    expect(says(commanded, 'command', [14.8, 13.4]), 'in either order').equal('follows');
+    expect(says(commanded, 'command', [14.2, 14.2])).equal('stays');
+    expect(says(commanded, 'command', [12.5, 12.6])).equal('none');
+    expect(says(commanded, 'command', [12.95, 12.95]), 'no set-point of any regulator').equal('none');
+    expect(says(commanded, 'command', [15.6, 17])).equal('high');
+    const of24 = { ...clawPoleGeneric(24, 90), regulator: 'commanded' as const };
+    expect(says(of24, 'command', [28.0, 28.8])).equal('stays');
+    expect(says(of24, 'command', [26.8, 29.6])).equal('follows');
+  });
+  /** The steps of one design: 0.2 to 0.7 V apart, what to bend: common practice, no source. */
+  it('two steps tell the spring from the points and from a fuse wire', () => {
+    const steps = (one: number, two: number) => says(like('two-contact'), 'two-steps', [one, two]);
+    expect(steps(14.1, 14.5)).equal('holds');
+    expect(steps(14.9, 15.3)).equal('spring too tight');
+    expect(steps(13.2, 13.6)).equal('spring too slack');
+    expect(steps(14.4, 14.2), 'the second below the first').equal('step too small');
+    expect(steps(13.9, 14.8)).equal('step too large');
+    expect(steps(12.4, 14.2)).equal('upper fuse wire');
+    expect(steps(14.2, 17)).equal('lower fuse wire');
+  });
+  it('deaf to its command is found by a commander alone, and costs a regulator', () => {
+    const deaf = unitSession(like('commanded'), 'low-charge', [meter]);
+    const before = situation('stand', ...atRest, ['regulation', finding('holds')]);
+    const chance = (of: ReturnType<typeof situation>) =>
+      deaf.diagnose(of).suspects.find(({ fault }) => fault === 'regulator-deaf')?.chance ?? 0;
+    expect(chance(before)).lessThan(0.5);
+    const advised = (lacks: readonly 'commander'[]) =>
+      deaf.advice({ ...before, lacks }).next.some(({ check }) => check === 'command');
+    expect(advised(['commander']), 'a shop without a commander').equal(false);
+    const after = situation('stand', ...atRest, ['regulation', finding('holds')], ['command', finding('stays')]);
+    expect(deaf.diagnose(after).suspects[0]!.fault).equal('regulator-deaf');
+    expect(chance(after)).greaterThan(0.5);
+    const verdict = deaf.verdict({ ...after, prices: { items: { regulator: { price: 40 } } } });
+    const course = verdict.courses.find(({ id }) => id === verdict.recommended)!;
+    expect(course.actions.map(({ id }) => id)).include('regulator');
+  });
+  it('out of adjustment is mended, not renewed', () => {
+    const session = unitSession(like('two-contact'), 'low-charge', [meter]);
+    const after = situation('stand', ...atRest, ['two-steps', finding('spring too slack')]);
+    expect(session.diagnose(after).suspects[0]!.fault).equal('regulator-setting');
+    const { courses } = session.verdict({ ...after, prices: { items: {} } });
+    const actions = courses.flatMap(({ actions }) => actions).filter(({ why }) => /adjustment/.test(why));
+    expect(actions.map(({ kind }) => kind)).include('repair');
   });
 });

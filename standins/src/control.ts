@@ -59,6 +59,7 @@ export function control(house: House): Server {
     hands: bench.hands,
     rpm: Math.round(bench.rpm),
     load: bench.load,
+    command: bench.commanded === undefined ? 'none' : `${Math.round(100 * bench.commanded)} %`,
     noise: multimeter.noise,
     instruments: instrumentNames.map((name) => ({ name, port: house.portOf(name), on: house.isOn(name) })),
   });

@@ -2,6 +2,7 @@ import { SimulatedBench, type Scenario } from './bench/index.ts';
 import {
   SimulatedMultimeter,
   simulatedClamp,
+  simulatedCommander,
   simulatedLoad,
   simulatedOscilloscope,
   simulatedStand,
@@ -10,7 +11,7 @@ import {
 import { Port, type ScpiInstrument } from './scpi/index.ts';
 
 /** In the order of their ports. */
-export const instrumentNames = ['multimeter', 'clamp', 'stand', 'load', 'supply', 'oscilloscope'] as const;
+export const instrumentNames = ['multimeter', 'clamp', 'stand', 'load', 'supply', 'oscilloscope', 'commander'] as const;
 export type InstrumentName = (typeof instrumentNames)[number];
 
 /** All stand-ins around one simulated bench, each at a port of its own that can be switched off and on. */
@@ -31,6 +32,7 @@ export class House {
       load: simulatedLoad(this.bench),
       supply: supply.scpi,
       oscilloscope: simulatedOscilloscope(this.bench),
+      commander: simulatedCommander(this.bench),
     };
   }
 

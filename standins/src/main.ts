@@ -1,8 +1,8 @@
-// Starts the stand-ins: their page at PORT, the instruments at the six ports after it. A scenario's file may be given.
+// Starts the stand-ins: their page at PORT, the instruments at the ports after it. A scenario's file may be given.
 import { readFileSync } from 'node:fs';
 import { readScenario } from './bench/index.ts';
 import { control, scenarios } from './control.ts';
-import { House } from './house.ts';
+import { House, instrumentNames } from './house.ts';
 
 const [portText = '4200', file] = process.argv.slice(2);
 const port = Number(portText);
@@ -12,7 +12,7 @@ try {
   await house.open(port + 1);
   const page = control(house);
   page.listen(port, '127.0.0.1', () =>
-    console.log(`Stand-ins: http://127.0.0.1:${port}/, instruments at ${port + 1} to ${port + 6}`),
+    console.log(`Stand-ins: http://127.0.0.1:${port}/, instruments at ${port + 1} to ${port + instrumentNames.length}`),
   );
   const end = () => {
     page.closeAllConnections();

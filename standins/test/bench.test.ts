@@ -5,7 +5,7 @@ import { ordersOf } from '@refectum/core/waveform';
 import { control, scenarios } from '../src/control.ts';
 import { readScenario, type Scenario, SimulatedBench } from '../src/bench/index.ts';
 import { House } from '../src/house.ts';
-import { SimulatedMultimeter, Supply } from '../src/instruments/index.ts';
+import { simulatedCommander, SimulatedMultimeter, Supply } from '../src/instruments/index.ts';
 
 const machine = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' } as const;
 const scenario = (faults: Scenario['faults']): Promise<Scenario> =>
@@ -160,6 +160,45 @@ describe('the simulated multimeter', () => {
     expect(await read(meter, 'SYST:ERR?')).match(/^-224/);
     await read(meter, 'FUNC VOLT');
     expect(await read(meter, 'SYST:ERR?')).match(/^-151/);
+  });
+});
+
+describe('the simulated commander', () => {
+  /** Volts at the post of a machine that a computer commands, at a light load. */
+  async function voltsUnder(faults: Scenario['faults'], words: string): Promise<number> {
+    const commanded = { ...machine, regulator: 'commanded' } as const;
+    const told = await readScenario({ name: 'a test', machine: commanded, faults, meter: 'bench', seed: 7 });
+    let seconds = 0;
+    const bench = new SimulatedBench(told, () => seconds, seeded(417));
+    bench.move(onStand);
+    bench.turn(3000);
+    seconds += 10;
+    bench.draw({ ...bench.load, on: true, amps: 5 });
+    const commander = simulatedCommander(bench);
+    await commander.execute(words);
+    return bench.run!.volts.mean;
+  }
+  const at = (percent: number) => `FUNC PULS;:FREQ 125;:PULS:DCYC ${percent};:OUTP ON`;
+
+  it('moves a regulator that hears it, and none that is deaf; off, the regulator holds its own', async () => {
+    expect(await voltsUnder([], at(40))).closeTo(13.4, 0.05);
+    expect(await voltsUnder([], at(80))).closeTo(14.8, 0.05);
+    expect(await voltsUnder([], 'PULS:DCYC 80')).closeTo(14.2, 0.05);
+    expect(await voltsUnder([{ fault: 'regulator-deaf', severity: 1 }], at(80))).closeTo(14.2, 0.05);
+  });
+  it('tells what it sends, and refuses what it can’t', async () => {
+    const { bench } = await benchWith([]);
+    const { execute } = { execute: (words: string) => simulatedCommander(bench).execute(words) };
+    expect(await execute('PULS:DCYC 35;DCYC?;:OUTP?')).match(/^35;0$|^\+?3\.50*E\+?0*1;0$/);
+    const commander = simulatedCommander(bench);
+    for (const [words, code] of [
+      ['PULS:DCYC 120', /^-222/],
+      ['FREQ 1 MHZ', /^-222/],
+      ['FUNC SIN', /^-224/],
+    ] as const) {
+      await commander.execute(words);
+      expect(String(await commander.execute('SYST:ERR?')), words).match(code);
+    }
   });
 });
 

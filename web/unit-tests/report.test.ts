@@ -25,7 +25,7 @@ describe('the report in words', () => {
     expect(line(job, 'Serial number')).equal('not read');
     expect(line(job, 'Rating')).equal('12 V, 70 A');
     expect(line(job, 'Build')).equal(
-      'Claw-pole alternator; stator not known; rectifier diodes six; diode kind not known; exciter diodes three; field circuit ground side',
+      'Claw-pole alternator; stator not known; rectifier diodes six; diode kind not known; exciter diodes three; field circuit ground side; regulator built in',
     );
     expect(line(job, 'Measured with')).equal('nothing yet');
     expect(line(job, 'Plate')).equal(undefined);

@@ -24,10 +24,27 @@ export interface TwinPair {
   readonly twin: number;
 }
 
-/** Two numbers read while something turns, in the check's unit: the lowest and the highest; over-range is Infinity. */
-export interface LowAndHigh {
-  readonly low: number;
-  readonly high: number;
+/** What a stand holds while its meter is read. */
+export interface StandState {
+  readonly name: string;
+  /** Of the rotor. */
+  readonly rpm: number;
+  readonly amps: number;
+  /** Share of the time that a commander's signal is on; without one it says nothing. */
+  readonly duty?: number;
+  /** Stopped and started before it. */
+  readonly fromRest?: true;
+}
+
+/** A meter watched while something turns, or read in one state after the other. */
+export interface Watched {
+  /** Which two numbers are typed of it. */
+  readonly asks: string;
+  /** Which outcome the readings stand for, in the check's unit and as they were taken; over-range is Infinity. */
+  readonly says: (readings: readonly number[], celsius: number) => string;
+  /** Where the program may go through the states by itself; whether it looks first for the speed that begins to charge. */
+  readonly course?: readonly StandState[];
+  readonly fromCutIn?: true;
 }
 
 /** What a running unit is held to, and what is read of it meanwhile. */
@@ -76,8 +93,7 @@ export type Method =
       readonly kind: 'finding';
       readonly outcomes: readonly FindingOutcome[];
       readonly chances: (faults: readonly PresentFault[]) => readonly number[];
-      /** Which outcome a lowest and a highest reading stand for, where the finding is a meter watched. */
-      readonly watched?: (seen: LowAndHigh, celsius: number) => string;
+      readonly watched?: Watched;
       /** Which outcome a table of pairs stands for, where the part is compared with a twin. */
       readonly compared?: (pairs: readonly TwinPair[]) => string;
       /** Which outcome the orders of a trace stand for; none where they fit no pattern, or need the tap beside them. */
@@ -87,7 +103,7 @@ export type Method =
     };
 
 /** Equipment that a shop may lack. */
-export type Equipment = 'brake';
+export type Equipment = 'brake' | 'commander';
 
 /** A thing done at the bench. */
 export interface Check {

@@ -6,14 +6,15 @@ export {
   type FindingOutcome,
   findingsOf,
   lampOutcomes,
-  type LowAndHigh,
   mayShow,
   type Method,
   type Outcome,
   type PresentFault,
   type RunSetup,
   type TapTrace,
+  type StandState,
   type TwinPair,
+  type Watched,
   type Word,
 } from './check.ts';
 export { leadsNull } from './leads.ts';

@@ -1,7 +1,7 @@
 import type { Setup } from '../instruments/index.ts';
 import type { Orders } from '../waveform/index.ts';
 import type { Unit } from '../quantity/index.ts';
-import type { Check, FindingOutcome, LowAndHigh, PresentFault, TapTrace, TwinPair } from './check.ts';
+import type { Check, Equipment, FindingOutcome, PresentFault, TapTrace, TwinPair, Watched } from './check.ts';
 
 interface MeterCheck {
   readonly species: string;
@@ -62,7 +62,8 @@ interface FindingCheck {
   readonly odds: Odds;
   readonly compared?: (pairs: readonly TwinPair[]) => string;
   readonly traced?: (orders: Orders, tap?: TapTrace) => string | undefined;
-  readonly watched?: (seen: LowAndHigh, celsius: number) => string;
+  readonly watched?: Watched;
+  readonly needs?: Equipment;
   /** Of what is watched; ohms where nothing is said. */
   readonly unit?: Unit;
 }

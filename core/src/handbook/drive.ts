@@ -21,6 +21,8 @@ export interface StandProfile {
   readonly loadSeconds?: number | undefined;
   /** The most that the brake or the arm of the starter bench takes; none where there is none. */
   readonly brakeNewtonMetres?: number | undefined;
+  /** What a commander of duty-cycle regulators sends at; none where there is none. */
+  readonly commanderHertz?: number | undefined;
 }
 
 export type StandLimiter = 'motor' | 'belt' | 'fuse' | 'load';

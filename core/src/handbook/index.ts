@@ -14,5 +14,15 @@ export {
 export { type BrushLeft, brushLeft } from './brush.ts';
 export { driveWatts, mostAmps, type StandLimiter, standLimit, type StandProfile, usualEfficiency } from './drive.ts';
 export { awgSquare, cableDrop, type CableDrop, dropAtRated, type Gauge, metricGauges } from './cable.ts';
-export { batteryAlone, gassing, setPoint, twoContact, type TwoContactFinding, twoContactSteps } from './two-contact.ts';
+export { commandedVolts, leastFollowed } from './commanded.ts';
+export {
+  batteryAlone,
+  gassing,
+  setPoint,
+  twoContact,
+  type TwoContactFinding,
+  twoContactSays,
+  twoContactSteps,
+  usualRatio,
+} from './two-contact.ts';
 export { type HeatRun, heatLeft } from './motor-heat.ts';

@@ -17,6 +17,20 @@ export const twoContactSteps = {
   second: { engineRpm: 2200, amps: 7, least: 0.2, most: 0.7 },
 } as const;
 
+/** Engine speed to rotor speed [common practice, no source: twice]. */
+export const usualRatio = 2;
+
+/** What follows for the hand that holds the screwdriver. */
+export const twoContactSays: Readonly<Record<TwoContactFinding, string>> = {
+  holds: 'Both steps hold: nothing to adjust.',
+  'spring too tight': 'Step 1 too high: the spring’s tension is too high, bend its hanger to slacken it.',
+  'spring too slack': 'Step 1 too low: the spring’s tension is too low, bend its hanger to tighten it.',
+  'step too small': 'Step 2 less than 0.2 V above step 1: contact points or air gap.',
+  'step too large': 'Step 2 more than 0.7 V above step 1: contact points or air gap.',
+  'upper fuse wire': 'No output in step 1: the upper fuse wire is burnt, if the machine itself charges when bypassed.',
+  'lower fuse wire': 'Runs away in step 2: the lower fuse wire is open. Off at once.',
+};
+
 /**
  * What a regulator may hold, V at 25 °C on 12 V sets [common practice, no source: 13.8 to 14.5]; less when warm, by so
  * many volts a kelvin [from memory: 7 to 12 mV].

@@ -15,6 +15,8 @@ export interface Fact {
   readonly optional?: true;
   /** Seldom looked at when a unit comes in. */
   readonly aside?: true;
+  /** What it is where nobody said: a fact that was asked for later than others. */
+  readonly unsaid?: FactValue;
   readonly kind:
     | { readonly unit: Unit; readonly least?: number; readonly most?: number }
     | { readonly choices: readonly Choice[] }

@@ -115,7 +115,11 @@ export type Shows = (build: Build, setup: RunSetup, faults: readonly RunningFaul
 /** Spins one machine whose quantities are off by so much, its own regulator at work or bypassed. */
 export type Spin = (
   build: Build,
-  stand: Omit<Stand, 'field'> & { readonly field: 'regulated' | 'bypassed' },
+  stand: Omit<Stand, 'field'> & {
+    readonly field: 'regulated' | 'bypassed';
+    /** Share of the time that a commander's signal is on; nothing where none is connected. */
+    readonly command?: number | undefined;
+  },
   faults: readonly RunningFault[],
   off: Off,
 ) => Run;
@@ -263,6 +267,7 @@ export interface Generates<M> {
   readonly spin: (machine: M) => Spin;
   /** Where its rated amps hold. */
   readonly rating: (machine: M) => { readonly rpm: number; readonly volts: number; readonly amps: number };
+  readonly polePairs: (machine: M) => number;
   /** Its output against speed. `stator`: what readings at rest say of the winding, ln of its ohms over the plate's. */
   readonly output: (machine: M, build: Build, faults: readonly RunningFault[], stator?: PriorParameter) => OutputModel;
   /** Which of its windings that output hangs on. */

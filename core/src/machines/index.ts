@@ -9,6 +9,7 @@ import {
   starterGeneric,
 } from './starter/index.ts';
 import { apply } from './apply.ts';
+import type { Fact, FactValue } from './fact.ts';
 import type { Family, Subject, Variant as VariantOf } from './family.ts';
 
 /** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
@@ -44,10 +45,13 @@ export {
   type Excitation,
   excitationOf,
   phases,
-  usualPolePairs,
 } from './claw-pole/index.ts';
 export { hasGears, hasMagnets, hasSolenoid, type Starter, starterFed, starterGeneric };
 export type { Choice, Fact, FactValue } from './fact.ts';
+
+/** What a machine has of one of its family's facts; nothing where it isn't known. */
+export const factValue = (machine: Machine, { id, unsaid }: Fact): FactValue | undefined =>
+  (machine as unknown as Record<string, FactValue | undefined>)[id] ?? unsaid;
 export { asReceived, heldAt, kinOf, runningFault } from './family.ts';
 export type {
   AssemblyState,

@@ -5,11 +5,12 @@ import { ranged } from './ranged.ts';
 
 /** A machine at the door: what its family says of its facts, as Yup and as JSON Schema. */
 
-function fieldOf({ name, kind, optional }: Fact): Schema {
+function fieldOf({ name, kind, optional, unsaid }: Fact): Schema {
   if ('choices' in kind) {
     const values = kind.choices.map(({ value }) => value);
     const said = values.length === 2 ? values.join(' or ') : `one of ${values.join(', ')}`;
-    return mixed().oneOf(values, `${name} must be ${said} — got \${value}`).required(`${name} is missing`);
+    const chosen = mixed().oneOf(values, `${name} must be ${said} — got \${value}`);
+    return unsaid === undefined ? chosen.required(`${name} is missing`) : chosen;
   }
   if (!('unit' in kind)) throw new RangeError(`no machine is described by “${name}”`);
   const { least = 0, most = units[kind.unit].most } = kind;
@@ -38,8 +39,13 @@ export const machineSchema = lazy((given: unknown) => {
   return (id && id in schemas ? schemas[id] : noFamily) as Schema<Machine>;
 });
 
-const jsonOf = ({ name: title, kind }: Fact): Record<string, unknown> => {
-  if ('choices' in kind) return { title, enum: kind.choices.map(({ value }) => value) };
+const jsonOf = ({ name: title, kind, unsaid }: Fact): Record<string, unknown> => {
+  if ('choices' in kind)
+    return {
+      title,
+      enum: kind.choices.map(({ value }) => value),
+      ...(unsaid === undefined ? {} : { default: unsaid }),
+    };
   if (!('unit' in kind)) throw new RangeError(`no machine is described by “${title}”`);
   const { symbol, most } = units[kind.unit];
   return {
@@ -58,7 +64,10 @@ export const machineJsonSchema = {
       title: familyBy(id).name,
       type: 'object',
       properties: { family: { const: id }, ...Object.fromEntries(facts.map((fact) => [fact.id, jsonOf(fact)])) },
-      required: ['family', ...facts.filter(({ optional }) => !optional).map((fact) => fact.id)],
+      required: [
+        'family',
+        ...facts.filter(({ optional, unsaid }) => !optional && unsaid === undefined).map((fact) => fact.id),
+      ],
       additionalProperties: false,
     };
   }),

@@ -70,6 +70,7 @@ export class SimulatedBench {
   #startRpm = 0;
   #turnedAt = 0;
   #load = noLoad;
+  #command: number | undefined;
   #ran: { readonly key: string; readonly run: Run } | undefined;
 
   constructor(scenario: Scenario, clock: () => number, random: () => number) {
@@ -134,6 +135,14 @@ export class SimulatedBench {
   draw(load: LoadSetting): void {
     this.#load = load;
     this.#fed?.pile(load.on && load.mode === 'current' ? load.amps : 0);
+  }
+
+  get commanded(): number | undefined {
+    return this.#command;
+  }
+  /** A commander's signal on the regulator: the share of the time that it is on. */
+  command(duty: number | undefined): void {
+    this.#command = duty;
   }
 
   /** Battery and command of a starter, or a supply that feeds whatever its clips hold. */
@@ -209,7 +218,7 @@ export class SimulatedBench {
     // What was worked out for a speed holds for its neighbours: on the way to another one in coarse steps.
     const step = Math.abs(this.rpm - this.#wantedRpm) > onTheWay ? 200 : 20;
     const rpm = Math.max(20, Math.round(this.rpm / step) * step);
-    const key = JSON.stringify([this.#tag, this.#scenario, rpm, this.#load, this.#hands.jumper]);
+    const key = JSON.stringify([this.#tag, this.#scenario, rpm, this.#load, this.#command, this.#hands.jumper]);
     if (this.#ran?.key !== key) this.#ran = { key, run: this.#spin(rpm) };
     return this.#ran.run;
   }
@@ -253,7 +262,7 @@ export class SimulatedBench {
     const { on, mode, amps, volts, ohms } = this.#load;
     const supply = { batteryVolts: battery.volts * sets, batteryOhms: battery.ohms * sets, cableOhms };
     const spin = (loadOhms: number, held = supply): Run =>
-      this.#unit.spun({ rpm, ...held, loadOhms, celsius: warm, field });
+      this.#unit.spun({ rpm, ...held, loadOhms, celsius: warm, field, command: this.#command });
     if (!on) return spin(noLoadOhms);
     if (mode === 'resistance') return spin(ohms);
     // Held at so many volts, its sense leads at the post, the load takes whatever comes.

@@ -8,6 +8,7 @@ export const instrumentKinds = {
   load: 'Load',
   supply: 'Bench supply',
   oscilloscope: 'Oscilloscope',
+  commander: 'Regulator’s commander',
 } as const;
 export type InstrumentKind = keyof typeof instrumentKinds;
 const kinds = Object.keys(instrumentKinds) as InstrumentKind[];
@@ -73,6 +74,7 @@ export type Told =
     }
   | { readonly state: 'reads'; readonly kind: 'supply'; readonly on: boolean }
   | { readonly state: 'reads'; readonly kind: 'oscilloscope' }
+  | { readonly state: 'reads'; readonly kind: 'commander'; readonly on: boolean; readonly duty: number }
   | { readonly state: 'gone'; readonly why: string };
 
 /** What an instrument is told to do. What turns or loads a unit names it, so that its light is asked. */
@@ -90,8 +92,15 @@ export const settingSchema = object({
   newtonMetres: number()
     .min(0, 'A brake is from 0 to 500 Nm — got ${value}')
     .max(500, 'A brake is from 0 to 500 Nm — got ${value}'),
-  /** Load and supply. */
+  /** Load, supply and commander. */
   on: boolean(),
+  /** Commander: how often its signal comes, and the share of the time that it is on. */
+  hertz: number()
+    .min(1, 'A commander sends at 1 to 2000 Hz — got ${value}')
+    .max(2000, 'A commander sends at 1 to 2000 Hz — got ${value}'),
+  duty: number()
+    .min(0, 'A duty is a share from 0 to 1 — got ${value}')
+    .max(1, 'A duty is a share from 0 to 1 — got ${value}'),
   mode: mixed<'current' | 'voltage'>().oneOf(['current', 'voltage']),
   /** In A or V, by the mode. */
   level: number().min(0, 'A load is from 0 to 500 — got ${value}').max(500, 'A load is from 0 to 500 — got ${value}'),

@@ -1,6 +1,6 @@
 import { readDrainLog } from '@refectum/core/vehicle';
 import type { Assessment, VehicleAssessment, Winding } from '@refectum/core/assess';
-import { familyOf, type Machine } from '@refectum/core/machines';
+import { factValue, familyOf, type Machine } from '@refectum/core/machines';
 import { writeFact } from '@refectum/core/shelf';
 import { formatQuantity, units } from '@refectum/core/quantity';
 import { complaintName, type Job, type Plate, standing } from './job.ts';
@@ -64,14 +64,11 @@ function plateLine({ direction, pulley, connector, cameWith }: Plate): readonly 
   return line ? [['Plate', line]] : [];
 }
 
-type Value = number | string | boolean | undefined;
-const valueOf = (machine: Machine, id: string): Value => (machine as unknown as Record<string, Value>)[id];
-
 function ratingLine(machine: Machine): string {
   const { size, facts } = familyOf(machine);
-  const { kind } = facts.find(({ id }) => id === size.fact)!;
-  const symbol = 'unit' in kind ? units[kind.unit].symbol : '';
-  return `${machine.ratedVolts}\u202fV, ${String(valueOf(machine, size.fact))}\u202f${symbol}`;
+  const fact = facts.find(({ id }) => id === size.fact)!;
+  const symbol = 'unit' in fact.kind ? units[fact.kind.unit].symbol : '';
+  return `${machine.ratedVolts}\u202fV, ${String(factValue(machine, fact))}\u202f${symbol}`;
 }
 
 /** What was chosen of the build, in a line. */
@@ -79,7 +76,7 @@ function buildLine(machine: Machine): string {
   const { name, facts } = familyOf(machine);
   const chosen = facts
     .filter(({ id, kind }) => 'choices' in kind && id !== 'ratedVolts')
-    .map((fact) => `${fact.name.toLowerCase()} ${writeFact(fact, valueOf(machine, fact.id)!)}`);
+    .map((fact) => `${fact.name.toLowerCase()} ${writeFact(fact, factValue(machine, fact)!)}`);
   return [name, ...chosen].join('; ');
 }
 
@@ -87,8 +84,9 @@ function buildLine(machine: Machine): string {
 function reckonedLine(machine: Machine): string {
   const { facts } = familyOf(machine);
   return facts
-    .flatMap(({ id, name, aside, kind }) => {
-      const value = valueOf(machine, id);
+    .flatMap((fact) => {
+      const { name, aside, kind } = fact;
+      const value = factValue(machine, fact);
       return aside && 'unit' in kind && typeof value === 'number'
         ? [`${name.toLowerCase()} ${formatQuantity(value, kind.unit).trim()}`]
         : [];

@@ -18,8 +18,10 @@ export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own']
 const names = Object.keys(schools) as School[];
 
 /** What the shop lacks for some checks. */
-export const lacksOf = ({ stand }: HouseRules): readonly Equipment[] =>
-  stand.brakeNewtonMetres === undefined ? ['brake'] : [];
+export const lacksOf = ({ stand }: HouseRules): readonly Equipment[] => [
+  ...(stand.brakeNewtonMetres === undefined ? (['brake'] as const) : []),
+  ...(stand.commanderHertz === undefined ? (['commander'] as const) : []),
+];
 
 /** A figure of the stand; left empty where nobody knows it. */
 const figure = (name: string, least: number, most: number, unit: string) =>
@@ -36,6 +38,7 @@ export const standProfileSchema = object({
   loadAmps: figure('Load', 5, 1000, 'A'),
   loadSeconds: figure('Load on', 1, 600, 's'),
   brakeNewtonMetres: figure('Brake', 1, 1000, 'Nm'),
+  commanderHertz: figure('Commander', 1, 2000, 'Hz'),
 }).noUnknown('unknown field: ${unknown}');
 
 export const rulesSchema = object({

@@ -1,6 +1,6 @@
 import { type Junction, type JunctionLaw, type Network, type Resistor, saturationFor } from '../../circuit/index.ts';
 import type { ClawPoleBuild } from './builds.ts';
-import { type ClawPole, diodePlaces, phases, windingLeads } from './parameters.ts';
+import { type ClawPole, diodePlaces, isDetached, phases, windingLeads } from './parameters.ts';
 
 /** Junction laws at 25 °C, each by its forward volts at 1 mA [from memory: press-fit silicon 0.52, low-loss 0.30, small 0.56 V]. */
 const law = (volts: number, ideality: number, seriesOhms: number): JunctionLaw => ({
@@ -38,7 +38,7 @@ export const holder = (brush: string): string => `holder-${brush}`;
 export const supplyNode = (machine: ClawPole): string => (machine.exciterDiodes ? 'exciter' : 'output');
 
 /**
- * The machine's circuit in one state of assembly. Closed: all joined. Opened: regulator and brushes off, the holder held
+ * The machine's circuit in one state of assembly. Closed: all joined, but for a regulator that is a box of its own. Opened: regulator and brushes off, the holder held
  * to the rings by hand where a check asks for it. Unsoldered: the stator leads off the rectifier as well.
  */
 export function clawPoleNetwork(machine: ClawPole, build: ClawPoleBuild, assembly: Assembly): Network {
@@ -46,8 +46,11 @@ export function clawPoleNetwork(machine: ClawPole, build: ClawPoleBuild, assembl
   const junctions: Junction[] = rectifierDiodes(machine, build);
   if (assembly !== 'unsoldered') resistors.push(...joints(machine));
   if (assembly === 'closed') {
-    resistors.push(...brushesAndRegulator(machine));
-    junctions.push(freewheel(machine));
+    resistors.push(...brushesFed(machine));
+    if (!isDetached(machine)) {
+      resistors.push(...regulatorAtRest(machine));
+      junctions.push(freewheel(machine));
+    }
   } else resistors.push(...brushes(holder('1'), holder('2')));
   return { resistors, junctions };
 }
@@ -126,12 +129,14 @@ const brushes = (first: string, second: string): Resistor[] => [
   { name: 'brush:2', a: second, b: 'ring-2', ohms: usual.brushOhms, spread: ['brushes'] },
 ];
 
-function brushesAndRegulator(machine: ClawPole): Resistor[] {
+/** One brush at the field terminal, the other where the field circuit ends or begins. */
+const brushesFed = (machine: ClawPole): Resistor[] =>
+  machine.regulatorSide === 'supply' ? brushes('field', 'case') : brushes(supplyNode(machine), 'field');
+
+function regulatorAtRest(machine: ClawPole): Resistor[] {
   const supply = supplyNode(machine);
-  const [first, second] = machine.regulatorSide === 'supply' ? ['field', 'case'] : [supply, 'field'];
   const drive = machine.regulatorSide === 'supply' ? supply : 'case';
   return [
-    ...brushes(first!, second!),
     { name: 'regulator-sense', a: supply, b: 'case', ohms: usual.regulatorSenseOhms, spread: ['regulator'] },
     { name: 'regulator-drive', a: 'field', b: drive, ohms: usual.regulatorDriveOhms, spread: ['regulator-drive'] },
   ];

@@ -22,11 +22,24 @@ export const clawPoleFacts: readonly Fact[] = [
   choice('diodeKind', 'Diode kind', ['silicon', 'silicon'], ['low-loss', 'low-loss'], ['unknown', 'not known']),
   choice('exciterDiodes', 'Exciter diodes', [true, 'three'], [false, 'none']),
   choice('regulatorSide', 'Field circuit', ['ground', 'ground side'], ['supply', 'supply side']),
+  {
+    ...choice(
+      'regulator',
+      'Regulator',
+      ['built-in', 'built in'],
+      ['commanded', 'built in, commanded'],
+      ['separate', 'separate, electronic'],
+      ['two-contact', 'separate, two contacts'],
+    ),
+    unsaid: 'built-in',
+  },
   quantity('statorPairOhms', 'ohms', { aside: true }),
   quantity('rotorOhms', 'ohms', { aside: true }),
   quantity('brushNewMillimetres', 'millimetres', { aside: true }),
   quantity('brushLeastMillimetres', 'millimetres', { aside: true }),
   quantity('ringLeastMillimetres', 'millimetres', { aside: true, optional: true }),
+  quantity('polePairs', 'times', { aside: true, optional: true }),
+  quantity('cutInRpm', 'rpm', { aside: true, optional: true }),
 ];
 
 export const clawPoleRules: readonly Rule<ClawPole>[] = [
@@ -34,6 +47,11 @@ export const clawPoleRules: readonly Rule<ClawPole>[] = [
     name: 'brushes',
     holds: (m) => !(m.brushLeastMillimetres >= m.brushNewMillimetres),
     say: 'The least brush must be shorter than the new one: exchange the two lengths.',
+  },
+  {
+    name: 'pole pairs',
+    holds: ({ polePairs }) => polePairs === undefined || Number.isInteger(polePairs),
+    say: 'Pole pairs come whole: type 6 for twelve poles.',
   },
   {
     name: 'eight diodes',

@@ -10,7 +10,7 @@ import { type ClawPole, clawPoleGeneric } from './parameters.ts';
 import { clawPoleOutput, clawPoleShapes } from './output.ts';
 import { clawPoleItems, clawPoleParts } from './parts.ts';
 import { clawPoleRunner } from './runner.ts';
-import { ratingPoint } from './running.ts';
+import { polePairsOf, ratingPoint } from './running.ts';
 import { clawPoleShows, clawPoleSpin } from './spin.ts';
 import { clawPoleStandRules } from './stand-rules.ts';
 
@@ -36,7 +36,11 @@ export const clawPole: Family<ClawPole> = {
   facts: clawPoleFacts,
   rules: clawPoleRules,
   size: { fact: 'ratedAmps', usual: 90 },
-  every: [{ ...clawPoleGeneric(12, 90), diodes: 8, connection: 'star' }],
+  every: [
+    { ...clawPoleGeneric(12, 90), diodes: 8, connection: 'star' },
+    { ...clawPoleGeneric(12, 90), regulator: 'commanded' },
+    { ...clawPoleGeneric(12, 90), regulator: 'two-contact' },
+  ],
   usual: clawPoleGeneric,
   assemblies,
   symmetries,
@@ -48,6 +52,7 @@ export const clawPole: Family<ClawPole> = {
     spin: clawPoleSpin,
     rating: (machine) => ({ ...ratingPoint(machine), amps: machine.ratedAmps }),
     output: (machine, build, faults, stator) => clawPoleOutput(machine, build as ClawPoleBuild, faults, stator),
+    polePairs: polePairsOf,
     outputWinding: 'stator',
     outputShapes: clawPoleShapes,
   },
@@ -68,7 +73,7 @@ export const clawPole: Family<ClawPole> = {
 };
 export { type ClawPoleBuild, clawPoleBuilds } from './builds.ts';
 export { type Assembly, clawPoleNetwork, diodeLaws } from './circuit.ts';
-export { clawPoleRun, clawPoleTurning, type Excitation, excitationOf, usualPolePairs } from './running.ts';
+export { clawPoleRun, clawPoleTurning, type Excitation, excitationOf } from './running.ts';
 export {
   type ClawPole,
   clawPoleGeneric,

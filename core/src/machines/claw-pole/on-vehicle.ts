@@ -1,4 +1,5 @@
 import type { OnVehicle } from '../family.ts';
+import { clawPoleFaults } from './faults/index.ts';
 import type { ClawPole } from './parameters.ts';
 
 /** How the volts follow the revs: rises and stays, does not rise, rises too little, runs away, falls. */
@@ -102,9 +103,7 @@ export const clawPoleOnVehicle = (machine: ClawPole): readonly OnVehicle[] => {
       odds: { lamp: [0.4, 0.3, 0.15, 0.15], revs: lowCharge },
       output: 0.5,
     }),
-    ...(machine.ringLeastMillimetres === undefined
-      ? []
-      : [shown('rings-worn', 'slip rings worn down', { odds: { revs: lowCharge }, output: 0.7 })]),
+    shown('rings-worn', 'slip rings worn down', { odds: { revs: lowCharge }, output: 0.7 }),
     shown('regulator', 'regulator dead', {
       id: 'regulator-dead',
       share: 0.5,
@@ -125,6 +124,13 @@ export const clawPoleOnVehicle = (machine: ClawPole): readonly OnVehicle[] => {
       output: 0.9,
       regulatedVolts: -0.9,
     }),
+    shown('regulator-setting', 'regulator out of adjustment', {
+      odds: { revs: [0.3, 0.02, 0.64, 0.01, 0.03] },
+      output: 0.9,
+      regulatedVolts: -0.9,
+    }),
+    shown('regulator-deaf', 'regulator deaf to its command', { odds: { lamp: [0.5, 0.3, 0.15, 0.05] }, output: 1 }),
   ];
-  return machine.exciterDiodes ? all : all.filter(({ species }) => !species.startsWith('exciter'));
+  const own = new Set(clawPoleFaults(machine).map(({ species }) => species));
+  return all.filter(({ species }) => own.has(species));
 };

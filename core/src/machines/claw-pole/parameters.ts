@@ -1,5 +1,11 @@
 import type { NumberParameter } from '../family.ts';
 
+/**
+ * Built into the machine with a set-point of its own; built in and told its set-point by a computer; a box of its own on
+ * the vehicle, electronic or with two contacts.
+ */
+export type Regulator = 'built-in' | 'commanded' | 'separate' | 'two-contact';
+
 /** What is known of one claw-pole alternator. Resistances at 20 °C. */
 export interface ClawPole {
   readonly family: 'claw-pole';
@@ -12,6 +18,8 @@ export interface ClawPole {
   readonly exciterDiodes: boolean;
   /** Supply side: one brush grounded. Ground side: both insulated, one on the supply. */
   readonly regulatorSide: 'supply' | 'ground';
+  /** Built in where nobody said. */
+  readonly regulator?: Regulator | undefined;
   /** Lead to lead, as an ohmmeter sees it. */
   readonly statorPairOhms: number;
   readonly rotorOhms: number;
@@ -19,6 +27,9 @@ export interface ClawPole {
   readonly brushLeastMillimetres: number;
   /** Slip rings, after turning; not every model's is known. */
   readonly ringLeastMillimetres?: number | undefined;
+  readonly polePairs?: number | undefined;
+  /** Rotor speed at which output begins. */
+  readonly cutInRpm?: number | undefined;
 }
 
 export type ClawPoleNumber =
@@ -27,7 +38,9 @@ export type ClawPoleNumber =
   | 'rotorOhms'
   | 'brushNewMillimetres'
   | 'brushLeastMillimetres'
-  | 'ringLeastMillimetres';
+  | 'ringLeastMillimetres'
+  | 'polePairs'
+  | 'cutInRpm';
 
 /** Spreads are those of a machine known only by its kind: wide, since a spread too narrow condemns sound units. */
 export const clawPoleNumbers: Readonly<Record<ClawPoleNumber, NumberParameter>> = {
@@ -72,7 +85,26 @@ export const clawPoleNumbers: Readonly<Record<ClawPoleNumber, NumberParameter>> 
     relativeSigma: 0,
     source: 'the model’s own; there is no common one',
   },
+  polePairs: {
+    name: 'Pole pairs',
+    symbol: '',
+    least: 2,
+    most: 12,
+    relativeSigma: 0,
+    source: 'six on common car machines: common practice, no source',
+  },
+  cutInRpm: {
+    name: 'Cut-in speed of the rotor',
+    symbol: 'rpm',
+    least: 400,
+    most: 2500,
+    relativeSigma: 0.1,
+    source: '900 to 1,200 rpm: from memory',
+  },
 };
+
+/** Whether its regulator is a box of its own: field terminals lead out. */
+export const isDetached = ({ regulator }: ClawPole): boolean => regulator === 'separate' || regulator === 'two-contact';
 
 /** What to start from when only the plate is known. */
 export function clawPoleGeneric(ratedVolts: 12 | 24, ratedAmps: number): ClawPole {
@@ -85,6 +117,7 @@ export function clawPoleGeneric(ratedVolts: 12 | 24, ratedAmps: number): ClawPol
     diodeKind: 'unknown',
     exciterDiodes: true,
     regulatorSide: 'ground',
+    regulator: 'built-in',
     statorPairOhms: ratedVolts === 12 ? 0.12 : 0.3,
     rotorOhms: ratedVolts === 12 ? 3 : 9,
     brushNewMillimetres: 10,

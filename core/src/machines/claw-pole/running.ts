@@ -25,7 +25,8 @@ export interface Excitation {
 }
 
 /** Twelve poles, common on car machines [common practice, no source]. */
-export const usualPolePairs = 6;
+const usualPolePairs = 6;
+export const polePairsOf = (machine: ClawPole): number => machine.polePairs ?? usualPolePairs;
 /** Rotor speed at which output begins [from memory: 900 to 1,200 rpm]. */
 const usualCutInRpm = 1100;
 /** ISO 8854 rates a machine at 6,000 rpm and 13.5 V, 27 V for 24 V sets [from memory for the numbers]. */
@@ -86,9 +87,9 @@ export const smoothSteps = 181;
  * Kassakian 2003, resistance added).
  */
 function closedForm(machine: ClawPole, build: ClawPoleBuild): Excitation {
-  const polePairs = usualPolePairs;
+  const polePairs = polePairsOf(machine);
   const { rpm, volts } = ratingPoint(machine);
-  const cutIn = radiansPerSecond(usualCutInRpm, polePairs);
+  const cutIn = radiansPerSecond(machine.cutInRpm ?? usualCutInRpm, polePairs);
   const fluxWebers = (volts + 2 * kneeVolts[build.diodeKind]) / (Math.sqrt(3) * cutIn);
   const speed = radiansPerSecond(rpm, polePairs);
   const ohms = machine.statorPairOhms / 2;

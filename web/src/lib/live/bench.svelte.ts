@@ -1,14 +1,6 @@
 import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
-import {
-  anyOutcomes,
-  type Check,
-  type Equipment,
-  findingsOf,
-  type LowAndHigh,
-  mayShow,
-  type Outcome,
-} from '@refectum/core/checks';
+import { anyOutcomes, type Check, type Equipment, findingsOf, mayShow, type Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
 import { asReceived, type Subject, subjectOf } from '@refectum/core/machines';
 import { parseQuantity, type Unit } from '@refectum/core/quantity';
@@ -430,22 +422,21 @@ function findingTyped(
   const chosen = findings[Number(entry.trim()) - 1];
   if (chosen) return { kind: 'finding', finding: chosen.id };
   const watched = method.kind === 'finding' ? method.watched : undefined;
-  const seen = watched && lowAndHighTyped(entry, unit);
-  if (seen) return { kind: 'finding', finding: watched(seen, celsius) };
+  const seen = watched && twoTyped(entry, unit);
+  if (seen) return { kind: 'finding', finding: watched.says(seen, celsius) };
   const example = unit === 'volts' ? '14.0 14.2' : '3.1 3.4';
-  const numbers = watched ? ` or the lowest and the highest reading, like ${example}` : '';
+  const numbers = watched ? ` or ${watched.asks}, like ${example}` : '';
   return {
     message: `Type a number from 1 to ${findings.length}${numbers}, or touch one: ${findings.map((f, i) => `${i + 1} ${f.name}`).join(', ')}.`,
   };
 }
 
-/** Two readings with a space between, the lower one first or last; over-range is the highest of all. */
-function lowAndHighTyped(entry: string, unit: Unit): LowAndHigh | undefined {
+/** Two readings with a space between; over-range is the highest of all. */
+function twoTyped(entry: string, unit: Unit): readonly number[] | undefined {
   const read = entry
     .trim()
     .split(/\s+/)
     .map((text) => parseQuantity(text, unit));
   const values = read.map((one) => (one.kind === 'value' ? one.value : one.kind === 'over-range' ? Infinity : NaN));
-  if (values.length !== 2 || values.some(Number.isNaN)) return undefined;
-  return { low: Math.min(...values), high: Math.max(...values) };
+  return values.length === 2 && !values.some(Number.isNaN) ? values : undefined;
 }

@@ -1,13 +1,17 @@
 import { standLimit, type StandProfile } from '@refectum/core/handbook';
 import { currentClamp, flicker } from '@refectum/core/instruments';
+import type { StandState, Watched } from '@refectum/core/checks';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import { outbox } from './outbox.svelte.ts';
 import type { RunStand } from './run-stand.svelte.ts';
 
-const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply'] as const;
+const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply', 'commander'] as const;
 type Heard = (typeof heard)[number];
 type Words = { readonly [K in Heard]?: Extract<LiveWord, { kind: K }> };
+
+/** From here on an arm holds the pinion fast. */
+export const heldNewtonMetres = 500;
 
 /** What is read for a point is the mean of so long, and rests within these shares [our estimate]. */
 const restSeconds = 1.2;
@@ -42,23 +46,24 @@ export interface StandReach {
   readonly foreseen: (rpm: number) => number;
 }
 
-/** What a regulator does between a light and a heavy load. */
-export interface Regulation {
-  readonly light: number;
-  readonly heavy: number;
-  readonly back: number;
-  /** Seconds until the volts rested after the step to the heavy load. */
-  readonly settled: number;
-  /** Between the lowest and the highest volts within a second, under light load. */
-  readonly swing: number;
-  /** Where it begins to charge; undefined where it doesn't up to the highest speed tried. */
-  readonly cutInRpm: number | undefined;
+/** What the meter read in the states of a course. */
+export interface CourseRead {
+  readonly states: readonly {
+    readonly name: string;
+    readonly volts: number;
+    /** Seconds until they rested. */
+    readonly settled: number;
+    /** Between the lowest and the highest within a second. */
+    readonly swing: number;
+  }[];
+  /** Where it begins to charge, if that was looked for; `never` up to the highest speed tried. */
+  readonly cutIn: number | 'never' | undefined;
 }
-const regulationRpm = 3000;
-const lightAmps = 5;
 /** Speeds tried for the cut-in, and the amps that are a charge. */
 const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
 const chargingAmps = 0.8;
+/** Slower than this it stands. */
+const standingRpm = 60;
 
 /** The instruments around the unit on the stand: what they read now, and what they are told. */
 export class StandInstruments {
@@ -74,6 +79,7 @@ export class StandInstruments {
   /** What this screen set going, and how often it was stopped here. */
   readonly #going = new Set<InstrumentKind>();
   #stops = 0;
+  #letGo: ReturnType<typeof setTimeout> | undefined;
   readonly #instruments: () => readonly ShopInstrument[];
   readonly #reach: () => StandReach;
   #limit = $derived.by(() => standLimit(this.#reach().profile, this.#reach().volts));
@@ -142,13 +148,26 @@ export class StandInstruments {
   feed(on: boolean): Promise<boolean> {
     return this.#tell('supply', { on });
   }
-  /** Holds a motor's pinion with so much. */
-  brake(newtonMetres: number): Promise<boolean> {
+  /** Holds a motor's pinion with so much, up to what this shop's brake takes; an arm that holds it fast has no measure. */
+  async brake(newtonMetres: number): Promise<boolean> {
+    const most = this.#reach().profile.brakeNewtonMetres;
+    if (most !== undefined && newtonMetres > most && newtonMetres < heldNewtonMetres) {
+      this.problem = `Not braked: ${newtonMetres.toFixed(1)} Nm, and this shop’s brake ends at ${most} Nm.`;
+      return false;
+    }
     return this.#tell('stand', { newtonMetres });
   }
-  /** A pile on the bench battery. */
+  /** A pile on the bench battery; its clock is the battery test's. */
   pile(amps: number): Promise<boolean> {
     return amps > 0 ? this.#tell('load', { on: true, mode: 'current', level: amps }) : this.unload();
+  }
+  /** A regulator's command, as a share of the time. */
+  command(duty: number, hertz: number | undefined): Promise<boolean> {
+    return this.#tell('commander', { on: true, duty, hertz });
+  }
+  /** No command any more: the regulator's own set-point. */
+  silence(): Promise<boolean> {
+    return this.#tell('commander', { on: false });
   }
   /** Whether somebody feeds a starter. */
   get isFed(): boolean {
@@ -168,12 +187,24 @@ export class StandInstruments {
   /** Draws whatever the unit gives at so many volts; not where the stand couldn't take what its plate promises. */
   async holdVolts(level: number): Promise<boolean> {
     const rpm = this.rpm ?? 0;
-    return (
-      this.#bears(rpm > 0 ? this.#reach().foreseen(rpm) : 0) && this.#tell('load', { on: true, mode: 'voltage', level })
-    );
+    return this.#bears(rpm > 0 ? this.#reach().foreseen(rpm) : 0) && this.#load('voltage', level);
   }
   async drawAmps(level: number): Promise<boolean> {
-    return this.#bears(level) && this.#tell('load', { on: true, mode: 'current', level });
+    return this.#bears(level) && this.#load('current', level);
+  }
+  /** What draws is let go again after the seconds that this shop's load bears. */
+  async #load(mode: 'current' | 'voltage', level: number): Promise<boolean> {
+    clearTimeout(this.#letGo);
+    if (!(await this.#tell('load', { on: true, mode, level }))) return false;
+    const seconds = this.#loadSeconds;
+    const letGo = async () => {
+      if (await this.unload()) this.problem = `The load was on for ${seconds} s: it is off again.`;
+    };
+    this.#letGo = setTimeout(() => void letGo(), 1000 * seconds);
+    return true;
+  }
+  get #loadSeconds(): number {
+    return this.#reach().profile.loadSeconds ?? usualLoadSeconds;
   }
   /** Whether the stand can take so much; says so when not. */
   #bears(amps: number): boolean {
@@ -183,6 +214,7 @@ export class StandInstruments {
     return false;
   }
   unload(): Promise<boolean> {
+    clearTimeout(this.#letGo);
     return this.#tell('load', { on: false });
   }
   /** Alternating volts at the post, where the meter is on them. */
@@ -200,11 +232,11 @@ export class StandInstruments {
   async stop(): Promise<void> {
     this.#sweep++;
     this.#stops++;
+    clearTimeout(this.#letGo);
     this.doing = '';
-    const feeds = this.isFed || this.#going.has('supply');
+    const beside: InstrumentKind[] = this.isFed ? ['supply', ...this.#going] : [...this.#going];
     this.#going.clear();
-    const stopped = (kind: InstrumentKind) => kind === 'load' || kind === 'stand' || (kind === 'supply' && feeds);
-    const off = this.#instruments().filter(({ kind }) => stopped(kind));
+    const off = this.#instruments().filter(({ kind }) => ['load', 'stand', ...beside].includes(kind));
     const problems = await Promise.all(off.map(({ id }) => tellInstrument(`/api/instruments/${id}/stop`, {})));
     this.problem = problems.find((problem) => problem !== undefined) ?? '';
   }
@@ -263,7 +295,7 @@ export class StandInstruments {
    */
   async sweep(stand: RunStand, volts: number): Promise<void> {
     const mostAmps = this.#limit?.amps ?? Infinity;
-    const seconds = this.#reach().profile.loadSeconds ?? usualLoadSeconds;
+    const seconds = this.#loadSeconds;
     const own = ++this.#sweep;
     const goesOn = () => own === this.#sweep;
     this.problem = '';
@@ -296,35 +328,25 @@ export class StandInstruments {
     this.problem = problem;
   }
 
-  /** Volts under light, heavy and again light load at one speed, and the speed at which it begins to charge. */
-  async regulation(heavyAmps: number): Promise<Regulation | undefined> {
+  /** Goes through a course and reads the post's volts in each state; before it looks for the cut-in where that is wanted. */
+  async read({ course = [], fromCutIn }: Watched, commanderHertz: number | undefined): Promise<CourseRead | undefined> {
     const own = ++this.#sweep;
     const goesOn = () => own === this.#sweep;
     this.problem = '';
     try {
       await this.readVolts();
-      let cutInRpm: number | undefined;
-      for (const rpm of cutInSpeeds) {
-        this.doing = `Where does it begin to charge? ${rpm} rpm…`;
-        if (!(await this.turn(rpm)) || !goesOn()) return undefined;
-        if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 8, goesOn))) return undefined;
-        if ((this.amps ?? 0) > chargingAmps) {
-          cutInRpm = rpm;
-          break;
+      const cutIn = fromCutIn ? await this.#cutIn(goesOn) : undefined;
+      const states: CourseRead['states'][number][] = [];
+      for (const state of course) {
+        this.doing = `${state.name}…`;
+        const seen = goesOn() ? await this.#volts(state, commanderHertz, goesOn) : undefined;
+        if (!seen) {
+          if (goesOn() && !this.problem) this.problem = 'No rest within 10 s: load and drive are off again.';
+          return undefined;
         }
+        states.push({ name: state.name, ...seen });
       }
-      this.doing = `Light load at ${regulationRpm} rpm…`;
-      const light = await this.#volts(() => this.turn(regulationRpm), lightAmps, goesOn);
-      this.doing = 'Heavy load…';
-      const heavy = light && (await this.#volts(undefined, lightAmps + heavyAmps, goesOn));
-      this.doing = 'Light again…';
-      const back = heavy && (await this.#volts(undefined, lightAmps, goesOn));
-      if (!light || !heavy || !back) {
-        if (goesOn() && !this.problem) this.problem = 'No rest within 10 s: load and drive are off again.';
-        return undefined;
-      }
-      const swing = Math.max(light.swing, back.swing);
-      return { light: light.mean, heavy: heavy.mean, back: back.mean, settled: heavy.seconds, swing, cutInRpm };
+      return { states, cutIn };
     } finally {
       if (goesOn()) {
         const { problem } = this;
@@ -334,20 +356,36 @@ export class StandInstruments {
     }
   }
 
-  /** The post's volts once they have come to rest under a load, or what they do within ten seconds. */
+  /** The speed at which it begins to charge. */
+  async #cutIn(goesOn: () => boolean): Promise<number | 'never'> {
+    for (const rpm of cutInSpeeds) {
+      this.doing = `Where does it begin to charge? ${rpm} rpm…`;
+      if (!(await this.#toSpeed(rpm, goesOn))) break;
+      if ((this.amps ?? 0) > chargingAmps) return rpm;
+    }
+    return 'never';
+  }
+
+  async #toSpeed(rpm: number, goesOn: () => boolean): Promise<boolean> {
+    const there = () => (rpm === 0 ? (this.rpm ?? Infinity) < standingRpm : Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01);
+    return (await this.turn(rpm)) && goesOn() && (there() || (await this.#until(there, 15, goesOn)));
+  }
+
+  /** The post's volts once they have come to rest in a state, or what they do within ten seconds. */
   async #volts(
-    first: (() => Promise<boolean>) | undefined,
-    amps: number,
+    { rpm, amps, duty, fromRest }: StandState,
+    hertz: number | undefined,
     goesOn: () => boolean,
-  ): Promise<{ mean: number; swing: number; seconds: number } | undefined> {
-    if (first && !(await first())) return undefined;
-    if (!(await this.drawAmps(amps))) return undefined;
+  ): Promise<{ volts: number; swing: number; settled: number } | undefined> {
+    if (fromRest && !((await this.unload()) && (await this.#toSpeed(0, goesOn)))) return undefined;
+    if (duty !== undefined && !(await this.command(duty, hertz))) return undefined;
+    if (!(await this.#toSpeed(rpm, goesOn)) || !(await this.drawAmps(amps))) return undefined;
     const began = Date.now();
     await this.#until(() => !('restless' in this.rested), usualLoadSeconds, goesOn);
     const seen = this.#newest('volts');
     if (!goesOn() || seen.length < fewest) return undefined;
-    const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
-    return { mean, swing: Math.max(...seen) - Math.min(...seen), seconds: (Date.now() - began) / 1000 };
+    const volts = seen.reduce((sum, one) => sum + one, 0) / seen.length;
+    return { volts, swing: Math.max(...seen) - Math.min(...seen), settled: (Date.now() - began) / 1000 };
   }
 
   async #until(holds: () => boolean, seconds: number, goesOn: () => boolean): Promise<boolean> {

@@ -1,13 +1,11 @@
 import type { Check, RunSetup } from '@refectum/core/checks';
 import { formatQuantity, type Unit } from '@refectum/core/quantity';
 import type { Bench } from './bench.svelte.ts';
-import type { StandInstruments } from './stand-instruments.svelte.ts';
+import { heldNewtonMetres, type StandInstruments } from './stand-instruments.svelte.ts';
 import { timers } from './timers.svelte.ts';
 
 type Probes = RunSetup['probes'];
 
-/** From here on the arm holds the pinion fast. */
-const heldNewtonMetres = 500;
 /** What is read rests within so long, or the run is off again; held, sooner. */
 const restSeconds = 8;
 const heldSeconds = 3;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Equipment } from '@refectum/core/checks';
   import { type AssemblyState, familyOf, type Generates, type Machine } from '@refectum/core/machines';
   import type { Snippet } from 'svelte';
   import type { Bench } from '$lib/live/bench.svelte.ts';
@@ -48,8 +49,12 @@
     return output.amps({ rpm, volts }, asOnPlate);
   });
   const check = $derived(bench.check);
+  const isCommanded = $derived(bench.subject.checks.some(({ needs }) => needs === 'commander'));
+  const runsByItself = (needs: Equipment | undefined) =>
+    live.has('stand') && live.has('load') && (needs !== 'commander' || live.has('commander'));
   const rating = $derived(generates.rating(machine));
   const volts = $derived(rating.volts);
+  const polePairs = $derived(generates.polePairs(machine));
 
   $effect(() => {
     if (!stand.typed.volts) stand.typed.volts = String(volts);
@@ -68,20 +73,33 @@
         {live}
         {tag}
         {volts}
+        {polePairs}
         bandwidthHertz={bench.meter?.bandwidthHertz}
         simulated={data.simulated ? running.id : undefined}
+        commands={isCommanded ? { hertz: data.rules.stand.commanderHertz } : undefined}
       />
     {/if}
-    {#if mounted}<OutputPoints {stand} {volts} ratedAmps={rating.amps} profile={data.rules.stand} />{/if}
+    {#if mounted}<OutputPoints {stand} {volts} {polePairs} ratedAmps={rating.amps} profile={data.rules.stand} />{/if}
   </div>
   <div class="order-first flex flex-col gap-3 lg:order-none">
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
           {#if check?.method.kind === 'finding' && check.method.traced}
-            <RippleTrace {bench} {check} oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')} />
-          {:else if check?.method.kind === 'finding' && check.method.watched && live.has('stand') && live.has('load')}
-            <RegulationRun {bench} {check} {live} ratedAmps={rating.amps} />
+            <RippleTrace
+              {bench}
+              {check}
+              {polePairs}
+              oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
+            />
+          {:else if check?.method.kind === 'finding' && check.method.watched?.course && runsByItself(check.needs)}
+            <RegulationRun
+              {bench}
+              {check}
+              watched={check.method.watched}
+              {live}
+              commanderHertz={data.rules.stand.commanderHertz}
+            />
           {/if}
         {/snippet}
         {#snippet done()}{@render left()}{/snippet}

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { usualPolePairs } from '@refectum/core/machines';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { isFree, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
@@ -13,14 +12,18 @@
     live: StandInstruments;
     tag: number;
     volts: number;
+    polePairs: number;
     /** What the meter in hand shows of alternating volts, up to here. */
     bandwidthHertz: number | undefined;
     /** The state of a unit clamped on the simulated stand; undefined where the stand is a real one. */
     simulated: string | undefined;
+    /** How a regulator that a computer commands is told; undefined for any other. */
+    commands: { readonly hertz: number | undefined } | undefined;
   }
-  const { stand, live, tag, volts, bandwidthHertz, simulated }: Props = $props();
+  const { stand, live, tag, volts, polePairs, bandwidthHertz, simulated, commands }: Props = $props();
   let rpm = $state('3000');
   let amps = $state('40');
+  let percent = $state('60');
 
   const mayWrite = $derived(stand.mayWrite);
   // A newer word of the server on the same unit is no reason to begin anew, still less to stop it.
@@ -30,7 +33,7 @@
   const left = $derived(live.plan.filter(({ possible }) => !possible));
   /** How much of the ripple such a meter can see at all, and that the battery makes the rest of the number. */
   const reached = $derived.by(() => {
-    const hertz = ((live.rpm ?? 0) * usualPolePairs) / 60;
+    const hertz = ((live.rpm ?? 0) * polePairs) / 60;
     if (!bandwidthHertz || hertz < 1) return '';
     const order = Math.floor(bandwidthHertz / hertz);
     const seen =
@@ -47,6 +50,9 @@
     ['Rotor', live.rpm === undefined ? '–' : `${formatNumber(live.rpm, 0)} rpm`],
     ['Post', figure(live.volts, 'volts')],
     ['Clamp', figure(live.amps, 'amps')],
+    ...(commands && live.words.commander
+      ? ([['Command', live.words.commander.on ? `${(100 * live.words.commander.duty).toFixed(0)} %` : 'none']] as const)
+      : []),
     ['Torque', live.words.stand ? `${live.words.stand.newtonMetres.toFixed(1)} Nm` : '–'],
   ]);
 
@@ -70,6 +76,12 @@
     const wanted = Number(rpm.replaceAll(/[\s\u202f]/g, ''));
     if (Number.isFinite(wanted)) void live.turn(wanted);
     else live.problem = `“${rpm}” is no speed: type digits, like 3000.`;
+  };
+  const onCommand = (event: SubmitEvent) => {
+    event.preventDefault();
+    const wanted = Number(percent.replace(',', '.')) / 100;
+    if (wanted >= 0 && wanted <= 1) void live.command(wanted, commands?.hertz);
+    else live.problem = `“${percent}” is no share of the time: type 0 to 100.`;
   };
   const onDraw = (event: SubmitEvent) => {
     event.preventDefault();
@@ -112,6 +124,21 @@
         <input class="figure input h-11 w-full" inputmode="numeric" bind:value={rpm} />
       </label>
       <button class="btn min-h-11" disabled={!mayWrite}>Turn</button>
+    </form>
+  {/if}
+  {#if commands && live.has('commander')}
+    <form class="mt-1 flex items-end gap-2" onsubmit={onCommand}>
+      <label class="flex grow flex-col text-sm">
+        Command, %
+        <input class="figure input h-11 w-full" inputmode="decimal" bind:value={percent} />
+      </label>
+      <button class="btn min-h-11" disabled={!mayWrite}>Command</button>
+      <button
+        type="button"
+        class="btn min-h-11"
+        disabled={!mayWrite || !live.words.commander?.on}
+        onclick={() => void live.silence()}>None</button
+      >
     </form>
   {/if}
   {#if live.has('load')}

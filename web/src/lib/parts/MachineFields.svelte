@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Fact, FactValue, FamilyId, Machine } from '@refectum/core/machines';
-  import { families, familyBy } from '@refectum/core/machines';
+  import { factValue, families, familyBy } from '@refectum/core/machines';
   import Field from './Field.svelte';
   import QuantityField from './QuantityField.svelte';
 
@@ -15,7 +15,7 @@
   const family = $derived(familyBy(machine.family));
   const plain = $derived(family.facts.filter(({ aside }) => !aside));
   const asides = $derived(family.facts.filter(({ aside }) => aside));
-  const valueOf = ({ id }: Fact) => (machine as unknown as Record<string, FactValue | undefined>)[id];
+  const valueOf = (fact: Fact) => factValue(machine, fact);
 
   /** What the plate doesn't say follows it, unless it was typed. */
   function set({ id, aside }: Fact, value: FactValue | undefined) {

@@ -7,10 +7,11 @@
   interface Props {
     stand: RunStand;
     volts: number;
+    polePairs: number;
     ratedAmps: number;
     profile: StandProfile;
   }
-  const { stand, volts, ratedAmps, profile }: Props = $props();
+  const { stand, volts, polePairs, ratedAmps, profile }: Props = $props();
   let speed = $state<HTMLInputElement>();
 
   const labels: Record<PointField, string> = {
@@ -62,6 +63,7 @@
     <button class="btn col-span-2 min-h-11 btn-primary" disabled={!stand.mayWrite}>Add the point</button>
   </form>
   <RotorSpeed
+    {polePairs}
     onuse={(rpm) => {
       stand.typed.rpm = String(rpm);
       speed?.focus();

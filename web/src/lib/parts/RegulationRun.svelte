@@ -1,36 +1,43 @@
 <script lang="ts">
-  import type { Check } from '@refectum/core/checks';
-  import { formatQuantity } from '@refectum/core/quantity';
+  import type { Check, Watched } from '@refectum/core/checks';
+  import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import type { Regulation, StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
+  import type { CourseRead, StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
 
   interface Props {
     bench: Bench;
     check: Check;
+    watched: Watched;
     live: StandInstruments;
-    ratedAmps: number;
+    commanderHertz: number | undefined;
   }
-  const { bench, check, live, ratedAmps }: Props = $props();
+  const { bench, check, watched, live, commanderHertz }: Props = $props();
   /** Of its volts: further apart within a second is no regulating any more [our estimate]. */
   const swinging = 0.02;
-  let seen = $state.raw<Regulation>();
+  let seen = $state.raw<{ readonly check: string; readonly read: CourseRead }>();
+  const read = $derived(seen?.check === check.id ? seen.read : undefined);
 
-  const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
+  const outcomes = $derived(check.method.kind === 'finding' ? check.method.outcomes : []);
   const found = $derived.by(() => {
-    if (!seen || !method?.watched) return undefined;
-    if (seen.swing > swinging * seen.light) return 'unsteady';
-    const volts = [seen.light, seen.heavy, seen.back];
-    return method.watched({ low: Math.min(...volts), high: Math.max(...volts) }, bench.setting.celsius);
+    if (!read) return undefined;
+    const swings = read.states.some(({ swing, volts }) => swing > swinging * volts);
+    if (swings && outcomes.some(({ id }) => id === 'unsteady')) return 'unsteady';
+    return watched.says(
+      read.states.map(({ volts }) => volts),
+      bench.setting.celsius,
+    );
   });
-  const outcome = $derived(method?.outcomes.find(({ id }) => id === found));
+  const outcome = $derived(outcomes.find(({ id }) => id === found));
   const volts = (value: number) => formatQuantity(value, 'volts', 0.01);
   const spoken = $derived(
-    seen ? `${volts(seen.light)} light, ${volts(seen.heavy)} heavy, ${volts(seen.back)} back` : '',
+    read?.states.map((state) => `${volts(state.volts)} ${state.name.toLowerCase()}`).join(', ') ?? '',
   );
 
   async function onRun() {
     seen = undefined;
-    seen = await live.regulation(ratedAmps / 2);
+    const { id } = check;
+    const found = await live.read(watched, commanderHertz);
+    if (found) seen = { check: id, read: found };
   }
   async function record() {
     if (outcome && (await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) seen = undefined;
@@ -39,20 +46,20 @@
 
 <div class="mt-3">
   <button class="btn min-h-11" disabled={live.doing !== ''} onclick={() => void onRun()}>
-    From the instruments: light, heavy, light
+    From the instruments: {watched.course?.map(({ name }) => name.toLowerCase()).join(', ')}
   </button>
-  {#if seen}
+  {#if read}
     <dl class="figure mt-2 grid grid-cols-[auto_auto] justify-start gap-x-4">
-      <dt class="font-sans">Light load</dt>
-      <dd>{volts(seen.light)}</dd>
-      <dt class="font-sans">{ratedAmps / 2} A more</dt>
-      <dd>{volts(seen.heavy)}, there after {seen.settled.toFixed(1)} s</dd>
-      <dt class="font-sans">Light again</dt>
-      <dd>{volts(seen.back)}</dd>
+      {#each read.states as state, n (state.name)}
+        <dt class="font-sans">{state.name}</dt>
+        <dd>{volts(state.volts)}{n > 0 ? `, there after ${state.settled.toFixed(1)} s` : ''}</dd>
+      {/each}
       <dt class="font-sans">Swings within a second</dt>
-      <dd>{formatQuantity(seen.swing, 'volts')}</dd>
-      <dt class="font-sans">Charges from</dt>
-      <dd>{seen.cutInRpm === undefined ? 'no speed up to 2 000 rpm' : `${seen.cutInRpm} rpm`}</dd>
+      <dd>{formatQuantity(Math.max(...read.states.map(({ swing }) => swing)), 'volts')}</dd>
+      {#if read.cutIn !== undefined}
+        <dt class="font-sans">Charges from</dt>
+        <dd>{read.cutIn === 'never' ? 'no speed up to 2 000 rpm' : `${formatNumber(read.cutIn, 0)} rpm`}</dd>
+      {/if}
     </dl>
     {#if outcome}
       <button class="btn mt-1 min-h-11 btn-primary" onclick={() => void record()}>Record: {outcome.name}</button>

@@ -10,9 +10,9 @@
     PointElement,
   } from 'chart.js';
   import type { Check, TapTrace } from '@refectum/core/checks';
-  import { usualPolePairs } from '@refectum/core/machines';
   import { type ReadTrace, tellingOrders } from '@refectum/core/waveform';
   import { proxy, wrap } from 'comlink';
+  import { untrack } from 'svelte';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import { captureTrace } from '$lib/live/live-words.ts';
@@ -23,13 +23,16 @@
     check: Check;
     /** One at a port, if the shop has one. */
     oscilloscope?: ShopInstrument | undefined;
+    /** The machine's own. */
+    polePairs: number;
   }
-  const { bench, check, oscilloscope }: Props = $props();
+  const { bench, check, oscilloscope, polePairs: ownPolePairs }: Props = $props();
   Chart.defaults.font.family = 'IBM Plex Sans';
   Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement);
 
   let rpm = $state('3000');
-  let polePairs = $state(usualPolePairs);
+  // Another may be tried: not every plate is right.
+  let polePairs = $state(untrack(() => ownPolePairs));
   let read = $state.raw<ReadTrace>();
   let tap = $state.raw<TapTrace>();
   let patterns = $state.raw<readonly TracePattern[]>([]);
@@ -179,7 +182,7 @@
   <label class="flex flex-col text-sm">
     Pole pairs
     <select class="select h-11 w-20" bind:value={polePairs}>
-      {#each [4, 5, 6, 7, 8, 9] as pairs (pairs)}<option value={pairs}>{pairs}</option>{/each}
+      {#each Array.from({ length: 11 }, (_, n) => n + 2) as pairs (pairs)}<option value={pairs}>{pairs}</option>{/each}
     </select>
   </label>
   <label class="flex flex-col text-sm">

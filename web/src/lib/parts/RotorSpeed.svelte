@@ -1,16 +1,16 @@
 <script lang="ts">
   import { shaftSpeed } from '@refectum/core/handbook';
-  import { usualPolePairs } from '@refectum/core/machines';
   import { formatNumber } from '@refectum/core/quantity';
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
 
-  const { onuse }: { onuse: (rpm: number) => void } = $props();
+  const { polePairs: ownPolePairs, onuse }: { polePairs: number; onuse: (rpm: number) => void } = $props();
   const pulleyKey = 'refectum-stand-pulley';
   let drive = $state('');
   let standPulley = $state('');
   let unitPulley = $state('');
   let hertz = $state('');
-  let polePairs = $state(usualPolePairs);
+  // Another may be tried: not every plate is right.
+  let polePairs = $state(untrack(() => ownPolePairs));
 
   const number = (text: string): number => Number(text.replace(/[\s\u202f]/g, '').replace(',', '.'));
   const byBelt = $derived.by(() => {
@@ -48,7 +48,8 @@
     <label class="flex flex-col">
       Pole pairs
       <select class="select h-9" bind:value={polePairs}>
-        {#each [4, 5, 6, 7, 8, 9] as pairs (pairs)}<option value={pairs}>{pairs}</option>{/each}
+        {#each Array.from({ length: 11 }, (_, n) => n + 2) as pairs (pairs)}<option value={pairs}>{pairs}</option
+          >{/each}
       </select>
     </label>
     <label class="flex flex-col">

@@ -17,6 +17,7 @@ const names: Readonly<Record<InstrumentKind, string>> = {
   load: 'Simulated load',
   supply: 'Simulated supply',
   oscilloscope: 'Simulated oscilloscope',
+  commander: 'Simulated commander',
 };
 const idOf = (n: number): string => `51a7d1a5-0000-4000-8000-00000000000${n}`;
 

@@ -34,6 +34,7 @@
     { name: 'loadAmps', label: 'Load, most A' },
     { name: 'loadSeconds', label: 'Load on at most, s' },
     { name: 'brakeNewtonMetres', label: 'Brake of the starter bench, most Nm' },
+    { name: 'commanderHertz', label: 'Commander of regulators, Hz' },
   ] as const;
   const standProblems = $derived<Record<string, string>>((form && 'standProblems' in form && form.standProblems) || {});
 

@@ -10,7 +10,7 @@
     shaftSpeed,
     stateOfCharge,
     twoContact,
-    type TwoContactFinding,
+    twoContactSays,
   } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import Sum from '$lib/parts/Sum.svelte';
@@ -19,17 +19,6 @@
   let chemistry = $state<Chemistry>('flooded');
   let gauge = $state('16');
   const volts = (value: number) => formatQuantity(value, 'volts', 0.01);
-  /** What follows for the hand that holds the screwdriver. */
-  const twoContactSays: Readonly<Record<TwoContactFinding, string>> = {
-    holds: 'Both steps hold: nothing to adjust.',
-    'spring too tight': 'Step 1 too high: the spring’s tension is too high, bend its hanger to slacken it.',
-    'spring too slack': 'Step 1 too low: the spring’s tension is too low, bend its hanger to tighten it.',
-    'step too small': 'Step 2 less than 0.2 V above step 1: contact points or air gap.',
-    'step too large': 'Step 2 more than 0.7 V above step 1: contact points or air gap.',
-    'upper fuse wire':
-      'No output in step 1: the upper fuse wire is burnt, if the machine itself charges when bypassed.',
-    'lower fuse wire': 'Runs away in step 2: the lower fuse wire is open. Off at once.',
-  };
   const percent = (share: number) => `${Math.round(100 * share)} %`;
   const cable = $derived(gauge.startsWith('AWG') ? { awg: Number(gauge.slice(4)) } : { square: Number(gauge) });
   const wires = [

@@ -1,4 +1,4 @@
-import { type Check, type LowAndHigh, meterCheck, type PresentFault } from '../../../checks/index.ts';
+import { type Check, meterCheck, type PresentFault } from '../../../checks/index.ts';
 import { supplyNode } from '../circuit.ts';
 import type { ClawPole } from '../parameters.ts';
 
@@ -40,14 +40,15 @@ export function fieldThroughBrushes(machine: ClawPole): Check[] {
           { id: 'never', name: 'No reading at all', word: 'failed' },
         ],
         chances: turningChances,
-        watched: turningSeen,
+        watched: { asks: 'the lowest and the highest reading', says: turningSeen },
       },
     },
   ];
 }
 
 /** A sound field moves by less than a tenth and the meter's own unrest [common practice, no source]. */
-function turningSeen({ low, high }: LowAndHigh): string {
+function turningSeen(seen: readonly number[]): string {
+  const [low, high] = [Math.min(...seen), Math.max(...seen)];
   if (low === Infinity) return 'never';
   if (high === Infinity) return 'lost';
   return high > 1.1 * low + 0.2 ? 'jumps' : 'steady';

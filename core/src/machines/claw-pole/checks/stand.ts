@@ -1,26 +1,12 @@
-import { type Check, findingCheck, type LowAndHigh, type TapTrace } from '../../../checks/index.ts';
-import { batteryAlone, gassing, setPoint } from '../../../handbook/index.ts';
+import { type Check, findingCheck, type TapTrace } from '../../../checks/index.ts';
 import type { Orders } from '../../../waveform/index.ts';
 import { type ClawPole } from '../parameters.ts';
 import { leg } from '../circuit.ts';
 import { ratingPoint } from '../running.ts';
+import { regulated } from './regulated.ts';
+import { spinning } from './spinning.ts';
 
-const spinning = ['Guard on, no sleeve, ring or glove near the pulley.', 'Never take the battery off while it turns.'];
 const bypassing = ['Load first, then the jumper: unloaded it runs to 15–20 V and more. Seconds, not minutes.'];
-
-/** What a display and a lead may add, and how far volts may sag from a light load to half the rated amps [our estimate]. */
-const slack = 0.1;
-const sag = 0.5;
-/** What the lowest and highest volts under heavy and light load say of the regulator. */
-export function regulationOf({ low, high }: LowAndHigh, celsius: number, ratedVolts: 12 | 24): string {
-  const sets = ratedVolts / 12;
-  const shift = setPoint.perKelvin * (celsius - setPoint.celsius);
-  const [least, most] = [low / sets, high / sets];
-  if (most <= batteryAlone) return 'none';
-  if (most > Math.min(setPoint.most + shift + 3 * slack, gassing)) return 'high';
-  if (most < setPoint.least + shift - slack || most - least > sag) return 'low';
-  return 'holds';
-}
 
 /** Of all that alternates, rms: a pattern's own order must carry as much. */
 const strong = 0.5;
@@ -125,58 +111,7 @@ export function onStand(machine: ClawPole): Check[] {
     },
   });
   return [
-    findingCheck({
-      id: 'regulation',
-      unit: 'volts',
-      watched: (seen, celsius) => regulationOf(seen, celsius, machine.ratedVolts),
-      name: 'Regulated volts, light to heavy load',
-      assembly: 'stand',
-      minutes: 1,
-      how: 'At 3000 rpm: a light load, then half the rated amps, then light again. Type the lowest and the highest volts at the post, or what it does. A regulator that a computer commands shows its own set-point only.',
-      tells: 'the regulator’s set-point and how it holds',
-      cautions: spinning,
-      outcomes: [
-        { id: 'holds', name: 'Holds its set-point', word: 'sound' },
-        {
-          id: 'none',
-          name: 'No charge: battery volts',
-          word: 'failed',
-          then: 'Bypass the regulator before blaming it.',
-        },
-        {
-          id: 'low',
-          name: 'Too low, or sags with load',
-          word: 'failed',
-          then: 'Bypass: if the output comes, the regulator.',
-        },
-        {
-          id: 'high',
-          name: 'Too high, runs away',
-          word: 'failed',
-          then: 'Off at once: above 15 V batteries gas. Regulator, or field to ground past it.',
-        },
-        { id: 'unsteady', name: 'Swings', word: 'failed', then: 'Brushes and rings first, then the regulator.' },
-      ],
-      usual: [0.972, 0.005, 0.015, 0.003, 0.005],
-      odds: {
-        regulator: [0.03, 0.5, 0.2, 0.2, 0.07],
-        'rotor-open': [0.003, 0.98, 0.015, 0.001, 0.001],
-        'brush-worn': [0.05, 0.8, 0.1, 0.01, 0.04],
-        'brush-contact': [0.2, 0.1, 0.2, 0.01, 0.49],
-        'rings-dirty': [0.35, 0.05, 0.35, 0.01, 0.24],
-        'rotor-core':
-          machine.regulatorSide === 'ground' ? [0.25, 0.05, 0.05, 0.63, 0.02] : [0.3, 0.4, 0.28, 0.01, 0.01],
-        'rotor-turns': [0.6, 0.02, 0.36, 0.01, 0.01],
-        'diode-shorted': [0.1, 0.1, 0.75, 0.02, 0.03],
-        'diode-open': [0.55, 0.01, 0.4, 0.02, 0.02],
-        'stator-open': [0.3, 0.1, 0.58, 0.01, 0.01],
-        'stator-turns': [0.45, 0.05, 0.48, 0.01, 0.01],
-        'stator-core': [0.15, 0.15, 0.66, 0.02, 0.02],
-        'exciter-open': [0.6, 0.03, 0.34, 0.01, 0.02],
-        'exciter-shorted': [0.2, 0.2, 0.55, 0.02, 0.03],
-        'pulley-worn': [0.5, 0.15, 0.3, 0.01, 0.04],
-      },
-    }),
+    ...regulated(machine),
     output(3000),
     output(6000),
     findingCheck({

@@ -275,9 +275,12 @@ const solenoidVolts = ({ ratedVolts }: Starter): Check =>
     assembly: 'lead-off',
     minutes: 1,
     unit: 'volts',
-    watched: ({ low, high }) => {
-      if (high > solenoidShares.pullIn * ratedVolts) return 'late';
-      return low > solenoidShares.hold * ratedVolts ? 'drops' : 'right';
+    watched: {
+      asks: 'the volts at which it lets go and at which it throws',
+      says: (seen) => {
+        if (Math.max(...seen) > solenoidShares.pullIn * ratedVolts) return 'late';
+        return Math.min(...seen) > solenoidShares.hold * ratedVolts ? 'drops' : 'right';
+      },
     },
     how: `Wired as alone. Raise the supply slowly till it throws, take the stud’s minus off, lower it till it lets go. Type the lower and the higher volts: at most ${(solenoidShares.pullIn * ratedVolts).toFixed(0)} V to throw, at most ${(solenoidShares.hold * ratedVolts).toFixed(0)} V to hold.`,
     tells: 'a weak winding or a plunger that drags',

@@ -18,6 +18,7 @@ export const demoShop = {
     loadAmps: 120,
     loadSeconds: 10,
     brakeNewtonMetres: 60,
+    commanderHertz: 125,
   },
   people: [
     { name: 'Ansa Brimmel', role: 'lead', pin: '4180', password: 'salt on the slipway' },
@@ -167,7 +168,13 @@ export const demoUnits: readonly DemoUnit[] = [
     complaint: 'whine',
     words: 'Growls under load, worse warm.',
     dueInDays: 12,
-    machine: known(24, 140, { exciterDiodes: false, regulatorSide: 'supply', statorPairOhms: 0.16, rotorOhms: 9.2 }),
+    machine: known(24, 140, {
+      exciterDiodes: false,
+      regulatorSide: 'supply',
+      regulator: 'two-contact',
+      statorPairOhms: 0.16,
+      rotorOhms: 9.2,
+    }),
     meter: 'bench',
     celsius: 18,
     truth: [{ fault: 'diode-open:C-', severity: 1 }],

@@ -79,6 +79,18 @@ export const drivers: Readonly<Record<InstrumentKind, Driver>> = {
     poll: async (link) => ({ state: 'reads', kind: 'supply', on: isOn(await link.ask('OUTP?')) }),
     words: ({ on }) => (on === undefined ? undefined : `OUTP ${on ? 'ON' : 'OFF'}`),
   },
+  commander: {
+    halt: 'OUTP OFF',
+    poll: async (link) => {
+      const on = isOn(await link.ask('OUTP?'));
+      return { state: 'reads', kind: 'commander', on, duty: (valueOf(await link.ask('PULS:DCYC?')) ?? 0) / 100 };
+    },
+    words: ({ on, hertz, duty }) => {
+      if (duty === undefined) return on === undefined ? undefined : `OUTP ${on ? 'ON' : 'OFF'}`;
+      const rate = hertz === undefined ? '' : `FREQ ${hertz};:`;
+      return `FUNC PULS;:${rate}PULS:DCYC ${100 * duty};:OUTP ${on === false ? 'OFF' : 'ON'}`;
+    },
+  },
   oscilloscope: {
     poll: async (link) => {
       await link.ask('*OPC?');
