@@ -141,6 +141,29 @@ describe('the starter bench', () => {
       );
     }).timeout(60_000);
 
+    it('a trace of the clamp tells the speed by its bars, and draws the inrush beside what the plate foresees', async () => {
+      await pick('No load: speed of the pinion');
+      await page.click('summary:has-text("No tachometer?")');
+      // Fed after 20 ms; 5 kHz of ripple is 6,000 rpm with 25 bars, by two brushes.
+      const line = (n: number) => {
+        const seconds = n / 50_000 - 0.02;
+        const amps =
+          seconds < 0 ? 0 : (60 + 300 * Math.exp(-seconds / 0.04)) * (1 + 0.02 * Math.sin(31_415.93 * seconds));
+        return `${(seconds + 0.02).toFixed(6)};${amps.toFixed(3)}`;
+      };
+      const buffer = Buffer.from(Array.from({ length: 40_000 }, (_, n) => line(n)).join('\n'));
+      await page.setInputFiles('input[type=file]', { name: 'run-up.csv', mimeType: 'text/csv', buffer });
+      const trace = page.locator('details:has(summary:has-text("No tachometer?"))');
+      await until(async () => /armature\s*6.?0\d\d ±/.test((await trace.textContent()) ?? ''), 'the speed');
+      const told = ((await trace.textContent()) ?? '').replace(/\s+/g, ' ');
+      const [, own, foreseen] = /Inrush ([\d\s]+) A after \d+ ms; dashed, by its plate ([\d\s]+) A after \d+ ms/.exec(
+        told,
+      )!;
+      expect(Number(own!.replace(/\s/g, ''))).within(330, 362);
+      expect(Number(foreseen!.replace(/\s/g, ''))).within(150, 1500);
+      await trace.locator('[role=img] canvas').waitFor();
+    }).timeout(60_000);
+
     it('refuses a feed against a red light, and never refuses to stop', async () => {
       const instruments = (await (await ask('/api/instruments')).json()) as { id: string; kind: string }[];
       const supply = instruments.find(({ kind }) => kind === 'supply')!;

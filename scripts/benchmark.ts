@@ -6,7 +6,15 @@ import { join } from 'node:path';
 import { type TapeReading, unitSession } from '../core/src/assess/index.ts';
 import { Circuit, networkBetween } from '../core/src/circuit/index.ts';
 import { measure, multimeterById, type Setup } from '../core/src/instruments/index.ts';
-import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleNetwork } from '../core/src/machines/index.ts';
+import {
+  type ClawPole,
+  clawPoleBuilds,
+  clawPoleGeneric,
+  clawPoleNetwork,
+  type Machine,
+  type Starter,
+  starterGeneric,
+} from '../core/src/machines/index.ts';
 import { bridgeDeck } from '../core/test/spice/deck.ts';
 import { runTurning } from '../core/test/spice/turning-deck.ts';
 import { decked, runOurs, turningUnits } from '../core/test/spice/turning-units.ts';
@@ -50,7 +58,8 @@ function spiceMilliseconds(): number {
   return time;
 }
 
-const script: readonly (readonly [string, number | 'OL'])[] = [
+type Script = readonly (readonly [check: string, outcome: number | 'OL'])[];
+const alternatorScript: Script = [
   ['leads-null', 0.3],
   ['bridge-forward', 0.935],
   ['bridge-reverse', 'OL'],
@@ -64,10 +73,27 @@ const script: readonly (readonly [string, number | 'OL'])[] = [
   ['stator-pair:AB', 0.4],
 ];
 
+/** What a starter shows at rest and on the bench battery that is as its plate has it. */
+const starterScript = (starter: Starter): Script => [
+  ['main-to-case', 'OL'],
+  ['main-to-motor', 'OL'],
+  ['battery-rested', 12.68],
+  ['battery-loaded', 10.9],
+  ['no-load-volts', starter.noLoadVolts],
+  ['no-load-amps', starter.noLoadAmps],
+  ['no-load-rpm', starter.noLoadRpm],
+  ['contact-drop', 0.05],
+];
+
 /** From each reading to what is believed, and on to what to do: cold, and prepared as the bench does while idle. */
-function readingMilliseconds(machine: ClawPole, prepared: boolean): { diagnosis: number; outlook: number }[] {
-  const session = unitSession(machine, 'no-charge', [meter]);
-  const situation = { assembly: 'opened', meter: meter.id, celsius: 20, prices: { items: {} } };
+function readingMilliseconds(
+  machine: Machine,
+  script: Script,
+  assembly: string,
+  prepared: boolean,
+): { diagnosis: number; outlook: number }[] {
+  const session = unitSession(machine, 'none', [meter]);
+  const situation = { assembly, meter: meter.id, celsius: 20, prices: { items: {} } };
   const tape: TapeReading[] = [];
   session.assess({ ...situation, readings: tape });
   return script.map(([check, value]) => {
@@ -84,18 +110,25 @@ function readingMilliseconds(machine: ClawPole, prepared: boolean): { diagnosis:
 
 const { faults, particles, builds } = unitSession(known, 'no-charge', [meter]).opened;
 const unknown = clawPoleGeneric(12, 90);
+const starter = starterGeneric(12, 1.4, 'direct');
 console.log(`${faults.length} faults, ${particles.length} hypotheses with their severities, ${builds.length} build\n`);
 const reading = microsecondsPerReading();
 const spice = spiceMilliseconds();
 row('one static reading of the closed unit', reading, 'µs', 'target under 50');
 row('the same by ngspice, one process', spice, 'ms', `ratio ${((spice * 1000) / reading).toFixed(0)}`);
-for (const [name, machine] of [
-  ['build known', known],
-  [`build unknown (${unitSession(unknown, 'no-charge', [meter]).opened.builds.length} builds)`, unknown],
+for (const [name, machine, script, assembly] of [
+  ['build known', known, alternatorScript, 'opened'],
+  [
+    `build unknown (${unitSession(unknown, 'no-charge', [meter]).opened.builds.length} builds)`,
+    unknown,
+    alternatorScript,
+    'opened',
+  ],
+  ['starter', starter, starterScript(starter), 'clamped'],
 ] as const) {
-  for (let i = 0; i < 2; i++) readingMilliseconds(machine, true);
-  const warm = readingMilliseconds(machine, true);
-  const cold = readingMilliseconds(machine, false);
+  for (let i = 0; i < 2; i++) readingMilliseconds(machine, script, assembly, true);
+  const warm = readingMilliseconds(machine, script, assembly, true);
+  const cold = readingMilliseconds(machine, script, assembly, false);
   for (const half of ['diagnosis', 'outlook'] as const) {
     const times = warm.map((time) => time[half]);
     const what = { diagnosis: 'reading to suspects and words', outlook: 'reading to next check and verdict' }[half];
