@@ -335,6 +335,8 @@ export class StandInstruments {
     this.problem = '';
     try {
       await this.readVolts();
+      // What is read without a command is the regulator's own.
+      if (this.#words.commander?.on && course.every(({ duty }) => duty === undefined)) await this.silence();
       const cutIn = fromCutIn ? await this.#cutIn(goesOn) : undefined;
       const states: CourseRead['states'][number][] = [];
       for (const state of course) {

@@ -14,8 +14,10 @@
   const { bench, check, watched, live, commanderHertz }: Props = $props();
   /** Of its volts: further apart within a second is no regulating any more [our estimate]. */
   const swinging = 0.02;
-  let seen = $state.raw<{ readonly check: string; readonly read: CourseRead }>();
-  const read = $derived(seen?.check === check.id ? seen.read : undefined);
+  /** Of which unit's which check. */
+  const asked = $derived(`${bench.job.tag} ${check.id}`);
+  let seen = $state.raw<{ readonly asked: string; readonly read: CourseRead }>();
+  const read = $derived(seen?.asked === asked ? seen.read : undefined);
 
   const outcomes = $derived(check.method.kind === 'finding' ? check.method.outcomes : []);
   const found = $derived.by(() => {
@@ -35,9 +37,9 @@
 
   async function onRun() {
     seen = undefined;
-    const { id } = check;
+    const begun = asked;
     const found = await live.read(watched, commanderHertz);
-    if (found) seen = { check: id, read: found };
+    if (found) seen = { asked: begun, read: found };
   }
   async function record() {
     if (outcome && (await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) seen = undefined;

@@ -12,7 +12,6 @@
   import type { Check, TapTrace } from '@refectum/core/checks';
   import { type ReadTrace, tellingOrders } from '@refectum/core/waveform';
   import { proxy, wrap } from 'comlink';
-  import { untrack } from 'svelte';
   import type { ShopInstrument } from '$lib/instruments.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import { captureTrace } from '$lib/live/live-words.ts';
@@ -31,8 +30,8 @@
   Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement);
 
   let rpm = $state('3000');
-  // Another may be tried: not every plate is right.
-  let polePairs = $state(untrack(() => ownPolePairs));
+  // Another may be tried, until another unit is on screen: not every plate is right.
+  let polePairs = $derived(ownPolePairs);
   let read = $state.raw<ReadTrace>();
   let tap = $state.raw<TapTrace>();
   let patterns = $state.raw<readonly TracePattern[]>([]);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { shaftSpeed } from '@refectum/core/handbook';
   import { formatNumber } from '@refectum/core/quantity';
-  import { onMount, untrack } from 'svelte';
+  import { onMount } from 'svelte';
 
   const { polePairs: ownPolePairs, onuse }: { polePairs: number; onuse: (rpm: number) => void } = $props();
   const pulleyKey = 'refectum-stand-pulley';
@@ -9,8 +9,8 @@
   let standPulley = $state('');
   let unitPulley = $state('');
   let hertz = $state('');
-  // Another may be tried: not every plate is right.
-  let polePairs = $state(untrack(() => ownPolePairs));
+  // Another may be tried, until another unit is on screen: not every plate is right.
+  let polePairs = $derived(ownPolePairs);
 
   const number = (text: string): number => Number(text.replace(/[\s\u202f]/g, '').replace(',', '.'));
   const byBelt = $derived.by(() => {

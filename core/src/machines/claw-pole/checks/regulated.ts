@@ -19,7 +19,7 @@ const lightAmps = 5;
 const slack = 0.1;
 const sag = 0.5;
 /** What the volts under light and heavy load say of the regulator. */
-export function regulationOf(seen: readonly number[], celsius: number, ratedVolts: 12 | 24): string {
+function regulationOf(seen: readonly number[], celsius: number, ratedVolts: 12 | 24): string {
   const sets = ratedVolts / 12;
   const shift = setPoint.perKelvin * (celsius - setPoint.celsius);
   const [least, most] = [Math.min(...seen) / sets, Math.max(...seen) / sets];
@@ -112,7 +112,7 @@ const noField: Odds = {
 const duties = { low: 0.4, high: 0.8 } as const;
 
 /** What the volts at the lower and the higher command say. */
-export function followedOf(seen: readonly number[], ratedVolts: 12 | 24): string {
+function followedOf(seen: readonly number[], ratedVolts: 12 | 24): string {
   const [low, high] = [Math.min(...seen), Math.max(...seen)].map((volts) => (volts * 12) / ratedVolts) as [
     number,
     number,
