@@ -175,7 +175,7 @@ describe('bin/refectum', () => {
       const jpeg = await ask(picture);
       expect([jpeg.status, jpeg.headers.get('content-type')], 'pictures too').deep.equal([200, 'image/jpeg']);
       const shelf = (await (await ask('/shelf/shelf.json')).json()) as { models: unknown[] };
-      expect(shelf.models.length, 'and the shelf').equal(5);
+      expect(shelf.models.length, 'and the shelf').equal(6);
       await end();
     });
     it('refuses a restore over what is there, unless told; what was there is kept. Refuses what is no backup', async () => {

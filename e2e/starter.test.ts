@@ -93,6 +93,7 @@ describe('the starter bench', () => {
       await read('Nose and frame by eye', '1');
       await read('Main terminal to motor terminal, ohms', 'OL');
       await read('Main terminal to case, ohms', 'OL');
+      await until(async () => (await apiJob(tag)).readings.length === 4, 'the server has all four');
       await page.goto(`${stand.url}/unit/${tag}/stand`);
       await page.waitForSelector('section[aria-label="Before it runs"] h2:has-text("Green")');
       await page.focus('button:has-text("It is clamped")');

@@ -225,10 +225,15 @@ describe('the third hand', () => {
       await until(async () => !/Simulated clamp/.test((await live().textContent()) ?? ''), 'back');
     }).timeout(60_000);
     it('the oscilloscope’s trace comes at a touch, its orders read; Escape takes load and drive off', async () => {
-      await live().locator('label:has-text("Turn, rpm") input').press('Enter');
-      await live().locator('button:has-text("Hold 13.5 V")').click();
-      await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed');
       await pick('Ripple by its orders');
+      await live().locator('label:has-text("Turn, rpm") input').press('Enter');
+      await until(async () => /3.0\d\d.rpm|2.99\d.rpm/.test((await live().textContent()) ?? ''), 'speed');
+      // Within the seconds that the load bears.
+      await live().locator('button:has-text("Hold 13.5 V")').click();
+      await until(
+        async () => /Clamp[5-9]\d\.\d/.test(((await live().textContent()) ?? '').replace(/\s+/g, '')),
+        'load',
+      );
       await page.click('button:has-text("From the oscilloscope: clamp")');
       await page.waitForSelector('button:has-text("Record: Six even humps")');
       await page.keyboard.press('Escape');

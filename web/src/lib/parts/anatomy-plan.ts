@@ -87,6 +87,13 @@ function clawPolePlan(machine: ClawPole): Plan {
   };
 }
 
+const regulatorNames = {
+  'built-in': 'regulator',
+  commanded: 'regulator, commanded',
+  separate: 'regulator, apart',
+  'two-contact': 'two contacts, apart',
+} as const;
+
 function captionsOf(machine: ClawPole): Caption[] {
   const supply = machine.regulatorSide === 'supply';
   return [
@@ -94,7 +101,7 @@ function captionsOf(machine: ClawPole): Caption[] {
     { text: 'case', x: 20, y: 245, anchor: 'start' },
     { text: machine.connection === 'unknown' ? 'star or delta' : machine.connection, x: 4, y: 62, anchor: 'start' },
     ...(machine.exciterDiodes ? [{ text: 'exciter', x: 330, y: 58, anchor: 'end' as const }] : []),
-    { text: 'regulator', x: supply ? 70 : 308, y: 260, anchor: 'middle' },
+    { text: regulatorNames[machine.regulator ?? 'built-in'], x: supply ? 70 : 308, y: 260, anchor: 'middle' },
     { text: 'rotor', x: supply ? 232 : 140, y: 266, anchor: 'middle' },
   ];
 }
