@@ -102,7 +102,7 @@ describe('the run stand', () => {
     const file = (await (await ask(`/api/jobs/${tag}`)).json()) as { output: { rpm: number; amps: number }[] };
     expect(file.output.map(({ rpm }) => rpm)).deep.equal([1600, 2400, 3200]);
     expect(await (await ask(`/unit/${tag}/report`)).text()).match(/Foreseen at 6000 rpm/);
-  });
+  }).timeout(120_000);
   it('an oscilloscope’s file names the pattern, whatever its delimiter; one that holds too little says what it lacks', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'refectum-trace-'));
     const hertz = 300;
