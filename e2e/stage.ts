@@ -79,8 +79,8 @@ export const apiJob = async (tag: number) =>
     stand: string;
     moves: { from: string; to: string; note: string; technician: string }[];
   };
-export const until = async (holds: () => Promise<boolean>, what: string, seconds = 10): Promise<void> => {
-  for (let i = 0; i < 10 * seconds; i++) {
+export const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
+  for (let i = 0; i < 100; i++) {
     if (await holds()) return;
     await new Promise((done) => setTimeout(done, 100));
   }

@@ -324,10 +324,10 @@ export class Bench {
   async #send(method: 'POST' | 'PATCH', what: string, id: string, body: Record<string, unknown>): Promise<void> {
     const { tag } = this.#served;
     const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
+    const last = this.#thinking;
+    // It stands on the tape once it is kept; the reasoning doesn't wait for the post.
     const kept = outbox.send(this.#person, { id, tag, method, path, body });
-    await outbox.open();
-    // It stands on the tape by now; the reasoning waits neither for the browser's database nor for the post.
-    await Promise.all([kept, this.think()]);
+    await (this.#thinking = kept.then(() => this.#thinkAnew(last)));
   }
 
   #asked(): Asked {

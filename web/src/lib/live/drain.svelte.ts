@@ -35,7 +35,7 @@ export class DrainHunt {
   }
 
   /** Takes what was typed: with a circuit its share, without one the drain as it is. */
-  async record(): Promise<boolean> {
+  record(): boolean {
     const read = parseQuantity(this.amps, 'amps');
     const circuit = this.circuit.trim();
     if (read.kind !== 'value' || read.value < 0)
@@ -44,7 +44,7 @@ export class DrainHunt {
       this.problem = 'First the drain with everything in: leave the circuit empty and type the amps.';
     else {
       const { leftOut } = this;
-      await this.#add(
+      void this.#add(
         circuit ? { kind: 'out', circuit, amps: read.value, leftOut } : { kind: 'now', amps: read.value },
       );
       this.circuit = this.amps = '';

@@ -41,6 +41,8 @@ class Outbox {
   #away = $state(false);
   #delivering = false;
   #loaded: Promise<void> | undefined;
+  /** Of what is being stored, the last. */
+  #stored: Promise<void> = Promise.resolve();
   #delivered: ((tag: number) => void)[] = [];
 
   /** Not yet taken by the server, oldest first. */
@@ -83,16 +85,20 @@ class Outbox {
 
   /** Until the server has (or has refused) what was written of one unit; not while it is away. */
   async delivered(tag: number): Promise<void> {
+    await this.#stored;
     while (!this.#away && this.#waiting.some((item) => item.tag === tag))
       await new Promise((resolve) => setTimeout(resolve, 20));
   }
 
-  async send(by: Person, write: Omit<Outgoing, 'at' | 'by'>): Promise<void> {
+  /** Stores a write, and only then shows and delivers it: what is on screen outlives the page. */
+  send(by: Person, write: Omit<Outgoing, 'at' | 'by'>): Promise<void> {
     const item = { ...write, at: Date.now(), by: by.name, body: { ...write.body, technician: by.id } };
-    await this.open();
-    this.#waiting = [...this.#waiting, item];
-    await set(keyOf(item), item, store()).catch(() => undefined);
-    void this.#deliver();
+    return (this.#stored = this.#stored.then(async () => {
+      await this.open();
+      await set(keyOf(item), item, store()).catch(() => undefined);
+      this.#waiting = [...this.#waiting, item];
+      void this.#deliver();
+    }));
   }
 
   /** Gives a returned write up for good. */

@@ -43,8 +43,8 @@ export class RunStand {
     return this.#log.released;
   }
 
-  /** Takes the point that was typed; speed goes, volts and temperature stay for the next. */
-  async addPoint(): Promise<boolean> {
+  /** Takes the point that was typed; speed and amps make room at once for the next, volts and temperature stay. */
+  addPoint(): boolean {
     const read = Object.fromEntries(pointFields.flatMap((field) => this.#read(field))) as unknown as OutputPoint;
     const step: RunStep = { kind: 'point', ...read };
     this.problems = problemsOf(step, pointFields);
@@ -53,7 +53,7 @@ export class RunStand {
       if (said) this.problems[field] = said;
     }
     if (Object.keys(this.problems).length > 0) return false;
-    await this.#add(step);
+    void this.#add(step);
     this.typed = { ...this.typed, rpm: '', amps: '' };
     return true;
   }

@@ -273,7 +273,7 @@ export class StandInstruments {
   }
 
   /** Takes a point from the instruments into the run's log. */
-  async takePoint(stand: RunStand): Promise<boolean> {
+  takePoint(stand: RunStand): boolean {
     const rested = this.rested;
     if ('restless' in rested) {
       this.problem = `Not taken: ${rested.restless}.`;
@@ -308,7 +308,7 @@ export class StandInstruments {
       this.doing = `${rpm} rpm: load until ${volts} V hold…`;
       if (!(await this.holdVolts(volts))) break;
       const rested = await this.#until(() => !('restless' in this.rested), seconds, goesOn);
-      const taken = rested && (await this.takePoint(stand));
+      const taken = rested && this.takePoint(stand);
       const { amps } = this;
       if (goesOn()) await this.unload();
       if (!taken) {

@@ -115,7 +115,7 @@ const bins = 240;
 /** Of the highest, where the current is taken to begin. */
 const begun = 0.05;
 
-/** The highest is of the means of so short a time that neither ripple nor a clamp's noise makes it. */
+/** Its highest moment is one of the means, so that neither ripple nor a clamp's noise makes it. */
 function thinned(times: readonly number[], values: readonly number[]): DrawnCurrent | undefined {
   const most = values.reduce((high, value) => Math.max(high, value), 0);
   const from = values.findIndex((value) => value > begun * most);

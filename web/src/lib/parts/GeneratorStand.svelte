@@ -85,22 +85,25 @@
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
-          {#if check?.method.kind === 'finding' && check.method.traced}
-            <RippleTrace
-              {bench}
-              {check}
-              {polePairs}
-              oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
-            />
-          {:else if check?.method.kind === 'finding' && check.method.watched?.course && runsByItself(check.needs)}
-            <RegulationRun
-              {bench}
-              {check}
-              watched={check.method.watched}
-              {live}
-              commanderHertz={data.rules.stand.commanderHertz}
-            />
-          {/if}
+          <!-- What was read at one check of one unit is no other's. -->
+          {#key `${tag} ${check?.id}`}
+            {#if check?.method.kind === 'finding' && check.method.traced}
+              <RippleTrace
+                {bench}
+                {check}
+                {polePairs}
+                oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
+              />
+            {:else if check?.method.kind === 'finding' && check.method.watched?.course && runsByItself(check.needs)}
+              <RegulationRun
+                {bench}
+                {check}
+                watched={check.method.watched}
+                {live}
+                commanderHertz={data.rules.stand.commanderHertz}
+              />
+            {/if}
+          {/key}
         {/snippet}
         {#snippet done()}{@render left()}{/snippet}
       </CheckAtHand>

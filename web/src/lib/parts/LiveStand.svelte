@@ -94,7 +94,7 @@
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     // Escape stops, wherever the hand is.
     if (event.key === 'Escape' && live.live) void live.stop();
-    else if (event.key === 'i' && keysOn() && isFree(event)) void live.takePoint(stand);
+    else if (event.key === 'i' && keysOn() && isFree(event)) live.takePoint(stand);
     else return;
     event.preventDefault();
   }
@@ -157,7 +157,7 @@
     <button class="btn min-h-11 btn-error" disabled={!live.live} onclick={() => void live.stop()}>
       <span class="figure">Esc</span> Stop
     </button>
-    <button class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.takePoint(stand)}>
+    <button class="btn min-h-11" disabled={!mayWrite} onclick={() => live.takePoint(stand)}>
       <span class="figure">i</span> Take the point
     </button>
     {#if live.has('stand') && live.has('load')}

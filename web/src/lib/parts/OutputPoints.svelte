@@ -22,9 +22,9 @@
   };
   const limit = $derived(standLimit(profile, volts));
 
-  async function onAdd(event: SubmitEvent) {
+  function onAdd(event: SubmitEvent) {
     event.preventDefault();
-    if (await stand.addPoint()) speed?.focus();
+    if (stand.addPoint()) speed?.focus();
   }
 </script>
 

@@ -14,10 +14,7 @@
   const { bench, check, watched, live, commanderHertz }: Props = $props();
   /** Of its volts: further apart within a second is no regulating any more [our estimate]. */
   const swinging = 0.02;
-  /** Of which unit's which check. */
-  const asked = $derived(`${bench.job.tag} ${check.id}`);
-  let seen = $state.raw<{ readonly asked: string; readonly read: CourseRead }>();
-  const read = $derived(seen?.asked === asked ? seen.read : undefined);
+  let read = $state.raw<CourseRead>();
 
   const outcomes = $derived(check.method.kind === 'finding' ? check.method.outcomes : []);
   const found = $derived.by(() => {
@@ -36,13 +33,11 @@
   );
 
   async function onRun() {
-    seen = undefined;
-    const begun = asked;
-    const found = await live.read(watched, commanderHertz);
-    if (found) seen = { asked: begun, read: found };
+    read = undefined;
+    read = await live.read(watched, commanderHertz);
   }
   async function record() {
-    if (outcome && (await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) seen = undefined;
+    if (outcome && (await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) read = undefined;
   }
 </script>
 

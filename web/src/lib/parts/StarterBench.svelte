@@ -102,11 +102,14 @@
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
           {#if check?.method.kind === 'run' && check.method.setup.instrument === 'tachometer'}
-            <CommutatorTrace
-              {bench}
-              gearRatio={fed.motor.gear.ratio}
-              oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
-            />
+            <!-- What was read of one unit is no other's. -->
+            {#key tag}
+              <CommutatorTrace
+                {bench}
+                gearRatio={fed.motor.gear.ratio}
+                oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
+              />
+            {/key}
           {/if}
         {/snippet}
         {#snippet done()}{@render left()}{/snippet}

@@ -29,7 +29,8 @@ export async function needLightToFeed(shopId: string, tag: number): Promise<void
   const { assemblies, drives } = familyOf(job.machine);
   const state = assemblies.find(({ id }) => id === job.assembly);
   if (state?.running) await needLight(job);
-  else if (drives && state === asReceived(assemblies)) throw new Refused(409, `Tag ${tag} isn’t clamped: it kicks.`);
+  else if (drives && state === asReceived(assemblies))
+    throw new Refused(409, `Tag ${tag} isn’t clamped, and it kicks: clamp it first.`);
 }
 
 async function needLight(job: Job): Promise<void> {

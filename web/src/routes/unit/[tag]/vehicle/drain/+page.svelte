@@ -49,9 +49,9 @@
     if (begun) (first ? ampsField : circuitField)?.focus();
   });
 
-  async function onRecord(event: SubmitEvent) {
+  function onRecord(event: SubmitEvent) {
     event.preventDefault();
-    if (await hunt.record()) circuitField?.focus();
+    if (hunt.record()) circuitField?.focus();
     else ampsField?.focus();
   }
   function outOfCable() {
