@@ -127,7 +127,7 @@ export function bench(
     severities: unit.hidden.map(({ severity }) => severity),
     minutes,
     readings: tape.length,
-    ...judged(opened, session.beliefAfter(tape), unit.hidden, never),
+    ...judged(opened, session.beliefAfter({ readings: tape }), unit.hidden, never),
   };
 }
 

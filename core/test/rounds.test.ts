@@ -3,7 +3,7 @@ import { assessJob, type Background, type TapeReading, unitSession } from '../sr
 import type { Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
-import type { JobFile } from '../src/record/index.ts';
+import { type JobFile, readJobFile } from '../src/record/index.ts';
 
 const known: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 const meters = [multimeterById('bench')];
@@ -88,6 +88,15 @@ describe('rounds: what is believed after work', () => {
       told.suspects.find(({ fault }) => fault === 'diode-open:A+')?.chance ?? 0;
     expect(open(assessJob(file(1)))).lessThan(0.02);
     expect(open(assessJob(file(2)))).greaterThan(0.5);
+    const point = { rpm: 3000, volts: 13.5, amps: 61, celsius: 60 };
+    const points = (...output: { round?: number }[]) =>
+      assessJob({ ...file(1), output: output.map((more) => ({ ...point, round: undefined, ...more })) }).output;
+    // A point that names no round belongs to the open one.
+    expect(points({}).map(({ name }) => name)).deep.equal(['Output at 3000 rpm, 13.5 V']);
+    expect(points({ round: 2 })).deep.equal(points({}));
+    expect(points({ round: 1 })).deep.equal([]);
+    const beyond = JSON.stringify({ ...file(1), output: [{ ...point, round: 3 }] });
+    expect(() => readJobFile(beyond)).throw(/round 3 follows no work/);
   });
 });
 

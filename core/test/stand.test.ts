@@ -1,6 +1,7 @@
 import { expect } from 'chai';
-import { type TapeReading, unitSession } from '../src/assess/index.ts';
-import type { Outcome } from '../src/checks/index.ts';
+import { type Diagnosis, type Suspect, type TapeReading, unitSession } from '../src/assess/index.ts';
+import type { Outcome, RunSetup } from '../src/checks/index.ts';
+import type { OutputPoint } from '../src/curves/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import {
   type ClawPole,
@@ -9,6 +10,7 @@ import {
   clawPoleRun,
   familyOf,
   runningFault,
+  starterGeneric,
   subjectOf,
 } from '../src/machines/index.ts';
 
@@ -86,6 +88,55 @@ describe('the run stand: what running says', () => {
       session.outlook(situation(assembly, ...atRest)).next.map(({ check }) => check);
     expect(advised('closed').some((id) => running.includes(id))).equal(false);
     expect(running).include(advised('stand')[0]!);
+  });
+});
+
+describe('the run stand: points of the output', () => {
+  const { shows, outputCheck, builds } = session.opened.subject;
+  /** What a machine with a fault gives at three speeds by its own regulator, at the rating's volts. */
+  const pointsWith = (id?: string, severity = 1): OutputPoint[] => {
+    const fault = session.opened.faults.find((one) => one.id === id);
+    const faults = fault ? [runningFault(fault, severity)] : [];
+    return [1600, 2400, 3200].map((rpm, n) => {
+      const at = { rpm, volts: 13.5, celsius: 50 + 10 * n };
+      const { setup } = outputCheck!(at).method as { setup: RunSetup };
+      return { ...at, amps: shows!(builds[0]!, setup, faults, {}) };
+    });
+  };
+  const told = (output: readonly OutputPoint[]) => session.diagnose({ ...situation('stand', ...atRest), output });
+  const chanceOf = ({ suspects }: Diagnosis, species: string) =>
+    suspects.filter(({ fault }) => fault.startsWith(species)).reduce((sum, { chance }) => sum + chance, 0);
+
+  it('a sound machine’s clear phases and diodes, and are judged one by one', () => {
+    const before = told([]);
+    const after = told(pointsWith());
+    expect(after.output.map(({ word }) => word)).deep.equal(['sound', 'sound', 'sound']);
+    expect(after.readings).deep.equal(before.readings);
+    const clears = ({ cleared }: Diagnosis) => cleared.some(({ fault }) => fault === 'stator-open:A');
+    expect([clears(before), clears(after)]).deep.equal([false, true]);
+    expect(before.output).deep.equal([]);
+  });
+  it('a lost phase’s raise it, and say so among the reasons', () => {
+    const [before, after] = [told([]), told(pointsWith('stator-open:B'))];
+    expect(chanceOf(after, 'stator-open')).greaterThan(10 * chanceOf(before, 'stator-open'));
+    const [{ evidence }] = after.suspects.filter(({ fault }) => fault === 'stator-open:B') as [Suspect];
+    expect(evidence.some(({ check, bits }) => check === 'Output at 2400 rpm, 13.5 V' && bits > 1)).equal(true);
+  });
+  it('leave what copper at rest told as it was: the curve through them would count it twice', () => {
+    const copper = [...atRest, ['ring-ring', value(3.1)]] as const;
+    const read = situation('stand', ...copper);
+    const { windings } = session.diagnose({ ...read, output: pointsWith('diode-open:A+') });
+    expect(windings.length).greaterThan(0);
+    expect(windings).deep.equal(session.diagnose(read).windings);
+  });
+  it('without any output tell nothing: nobody knows whether the field was on', () => {
+    const dead = pointsWith().map((point) => ({ ...point, amps: 0.2 }));
+    expect(told(dead).suspects).deep.equal(told([]).suspects);
+  });
+  it('are refused of what gives no output', () => {
+    const starter = unitSession(starterGeneric(12, 1.4, 'direct'), 'none', [meter]);
+    const read = { readings: [], assembly: 'clamped', meter: meter.id, celsius: 20 };
+    expect(() => starter.diagnose({ ...read, output: pointsWith() })).throw(/gives no output/);
   });
 });
 

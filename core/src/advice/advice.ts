@@ -26,18 +26,18 @@ export interface Advice {
   readonly checks: readonly Advised[];
   /** Every two of the open suspects, likeliest first. */
   readonly apart: readonly ToldApart[];
-  /** Whether the best check still pays for its minutes. */
+  /** Whether any check still pays for its minutes. */
   readonly worthwhile: boolean;
 }
 
-/** Of a set-up's minutes, the share charged to one check: others will use it too. */
+/** Of a set-up's minutes there and back, the share charged to one check: others will use it too. */
 const setupShare = 1 / 4;
 /** Weight of knowing what to do against knowing which part it is. */
 const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
-/** Less than this in bits per minute, and no check pays. */
-const leastScore = 0.0115;
+/** Less than this in bits per minute, all of the set-up there and back charged, and a check doesn't pay by itself. */
+const leastWorth = 0.008;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {
@@ -85,11 +85,13 @@ export function advise(
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  return { checks, apart, worthwhile: (checks[0]?.score ?? 0) >= leastScore };
+  return { checks, apart, worthwhile: exactly.some((weighed) => scoreOf(weighed, 1) >= leastWorth) };
 }
 
 type Weighed = Omit<Advised, 'between'>;
 const byScore = (a: Weighed, b: Weighed): number => b.score - a.score;
+const scoreOf = ({ check, bits, setupMinutes }: Omit<Weighed, 'score'>, share: number): number =>
+  bits / (check.minutes + 2 * setupMinutes * share);
 
 /** What is done on some stands is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
@@ -113,8 +115,8 @@ function weigher(
     const views = viewsOf(opened, members, check, conditions);
     const [ofActions, ofParts] = expectedBits(views, weights, [actions, parts]);
     const bits = actionShare * ofActions! + (1 - actionShare) * ofParts!;
-    const setup = setupMinutes(opened, assembly, check.assembly);
-    return { check, bits, setupMinutes: setup, score: bits / (check.minutes + 2 * setup * setupShare) };
+    const weighed = { check, bits, setupMinutes: setupMinutes(opened, assembly, check.assembly) };
+    return { ...weighed, score: scoreOf(weighed, setupShare) };
   };
 }
 

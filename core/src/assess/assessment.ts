@@ -17,7 +17,9 @@ export interface Diagnosis {
     readonly chance: number;
   }[];
   readonly readings: readonly JudgedReading[];
-  /** Copper that the readings tell the resistance of: ln of it over the plate's, and its standard deviation. */
+  /** The points of the output that count, each judged by what came before it. */
+  readonly output: readonly JudgedReading[];
+  /** Copper that the readings beside the output's points tell the resistance of: ln of it over the plate's, and its standard deviation. */
   readonly windings: readonly Winding[];
   /** Whether it may run; undefined for what never does. */
   readonly gate: Gate | undefined;

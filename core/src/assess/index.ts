@@ -1,6 +1,7 @@
+import type { OutputPoint } from '../curves/index.ts';
 import { type JobFile, metersOf } from '../record/index.ts';
 import type { Assessment } from './assessment.ts';
-import type { TapeReading } from './session.ts';
+import type { Read, TapeReading } from './session.ts';
 import { type PastRound, unitSession, type Work } from './vehicle.ts';
 
 export type {
@@ -20,7 +21,7 @@ export type {
 } from './assessment.ts';
 export { leadsMatter, nullFor } from './net.ts';
 export { rulerOf } from './ruler.ts';
-export { type BenchSituation, engineVersion, Session, type Situation, type TapeReading } from './session.ts';
+export { type BenchSituation, engineVersion, type Read, Session, type Situation, type TapeReading } from './session.ts';
 export {
   type Background,
   type Origin,
@@ -40,19 +41,27 @@ export function assessJob(job: JobFile): Assessment {
     readings: job.origin.readings.filter((reading) => !reading.struck),
   };
   const works = job.works ?? [];
-  const { readings, past } = roundsOf(standing, works);
+  // A point that names no round belongs to the open one.
+  const output = (job.output ?? []).map((point) => ({ ...point, round: point.round ?? works.length + 1 }));
+  const { open, past } = roundsOf(standing, output, works);
   const background = { origin, past, variants: job.variants };
-  return unitSession(job.machine, job.complaint, metersOf(job), background).assess({ ...job, readings });
+  return unitSession(job.machine, job.complaint, metersOf(job), background).assess({ ...job, ...open });
 }
 
-/** The readings of the round that is open, and the rounds before it; each work ends one. */
-export function roundsOf<R extends TapeReading & { readonly round?: number | undefined }>(
-  standing: readonly R[],
+interface InRound {
+  /** The first when it isn't said. */
+  readonly round?: number | undefined;
+}
+
+/** What was read in the round that is open, and the rounds before it; each work ends one. */
+export function roundsOf(
+  standing: readonly (TapeReading & InRound)[],
+  output: readonly (OutputPoint & InRound)[],
   works: readonly Work[],
-): { readonly readings: readonly R[]; readonly past: readonly PastRound[] } {
-  const ofRound = (n: number) => standing.filter(({ round = 1 }) => round === n);
-  return {
-    readings: ofRound(works.length + 1),
-    past: works.map((work, i) => ({ readings: ofRound(i + 1), work })),
-  };
+): { readonly open: Read; readonly past: readonly PastRound[] } {
+  const of = (n: number): Read => ({
+    readings: standing.filter(({ round = 1 }) => round === n),
+    output: output.filter(({ round = 1 }) => round === n),
+  });
+  return { open: of(works.length + 1), past: works.map((work, i) => ({ ...of(i + 1), work })) };
 }

@@ -35,7 +35,7 @@ export function rulerOf(
   if (check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')) {
     return undefined;
   }
-  const belief = session.beliefAfter(situation.readings);
+  const belief = session.beliefAfter(situation);
   const meter = session.meter(situation.meter);
   const conditions = { meter, celsius: situation.celsius };
   const sound = soundBands(opened, belief, check, conditions);

@@ -26,6 +26,7 @@ import {
   wordOf,
 } from '../belief/index.ts';
 import { type Check, type Equipment, findingsOf, type Outcome, type Word } from '../checks/index.ts';
+import type { OutputAt, OutputPoint } from '../curves/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
 import { type Complaint, kinOf, type Subject } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
@@ -61,12 +62,17 @@ export interface TapeReading {
 /** What may change between two assessments of one subject. */
 export interface Situation {
   readonly readings: readonly TapeReading[];
+  /** Points of its output against speed, field full by its own regulator. */
+  readonly output?: readonly OutputPoint[] | undefined;
   readonly assembly: string;
   readonly meter: string;
   readonly celsius: number;
   /** What this shop doesn't have: checks that need it are not advised. */
   readonly lacks?: readonly Equipment[] | undefined;
 }
+
+/** All that was read of a subject. */
+export type Read = Pick<Situation, 'readings' | 'output'>;
 
 /** On the bench there is money in it too. */
 export interface BenchSituation extends Situation {
@@ -82,6 +88,10 @@ const repeatRatio = 4;
 const preparedHypotheses = 400;
 const preparedAtOnce = 16;
 const rehearsals = 3;
+/** With less from its post, A, nothing says that the field was on: such a point tells nothing of the output [our estimate]. */
+const leastOutput = 1;
+/** Of what is measured where no temperature is told, °C. */
+const usualCelsius = 20;
 
 /** One subject's reasoning, kept warm while readings come in. */
 export class Session {
@@ -92,7 +102,8 @@ export class Session {
   readonly #advice = new WeakMap<Belief, { readonly key: string; readonly advice: Advice }>();
   /** Words given to readings, by the belief they met. */
   readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
-
+  /** Points of the output as checks, by what was held. */
+  readonly #points = new Map<string, Check>();
   readonly #meters: ReadonlyMap<string, Multimeter>;
 
   /**
@@ -126,32 +137,35 @@ export class Session {
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
     const { opened } = this;
-    const readings = situation.readings.map((reading) => this.#reading(reading));
+    const tape = this.#tape(situation);
+    const readings = tape.map((reading) => this.#reading(reading));
     const { counted, beliefs } = this.#history.follow(readings);
     const belief = beliefs[beliefs.length - 1]!;
+    const judged = tape.map((row, i) => this.#judge(row, readings[i]!, readings, counted, beliefs));
+    const atRest = beliefs[counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length]!;
     return {
       sound: soundChance(belief),
       builds: buildsOf(opened, belief),
       unlike: unlikeChance(opened, belief),
-      suspects: suspectsOf(opened, belief, counted, situation.readings),
+      suspects: suspectsOf(opened, belief, counted, tape),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
-      readings: situation.readings.map((tape, i) => this.#judge(tape, readings[i]!, readings, counted, beliefs)),
-      windings: windingsOf(opened, belief),
+      readings: judged.slice(0, situation.readings.length),
+      output: judged.slice(situation.readings.length),
+      windings: windingsOf(opened, atRest),
       gate: gateOf(opened, belief, readings),
     };
   }
 
   /** Whether the unit may run, alone. */
-  gate({ readings }: Situation): Gate | undefined {
-    const read = readings.map((reading) => this.#reading(reading));
-    return gateOf(this.opened, this.beliefAfter(readings), read);
+  gate(situation: Situation): Gate | undefined {
+    return gateOf(this.opened, this.beliefAfter(situation), this.#readings(situation));
   }
 
   /** What to do about it. */
   outlook(situation: Situation): Outlook {
     const { opened } = this;
-    const belief = this.beliefAfter(situation.readings);
+    const belief = this.beliefAfter(situation);
     const conditions = this.#conditions(situation);
     const done = new Set([...situation.readings.map(({ check }) => check), ...this.#outOfReach(situation)]);
     const hidden = hiddenFaults(opened, belief, conditions, done, situation.assembly);
@@ -161,8 +175,8 @@ export class Session {
   /** What to check next: the part of the outlook that somebody waits for. */
   advice(situation: Situation): Pick<Outlook, 'next' | 'stop' | 'apart'> {
     const { opened } = this;
-    const readings = situation.readings.map((reading) => this.#reading(reading));
-    const belief = this.beliefAfter(situation.readings);
+    const readings = this.#readings(situation);
+    const belief = this.beliefAfter(situation);
     const conditions = this.#conditions(situation);
     const known = this.#advice.get(belief);
     const done = new Set([...readings.map((reading) => reading.check.id), ...this.#outOfReach(situation)]);
@@ -180,13 +194,13 @@ export class Session {
   }
 
   /** The courses for a unit on the bench. */
-  verdict({ readings, prices }: BenchSituation): AssessedVerdict {
-    return verdictOf(this.opened, this.beliefAfter(readings), prices);
+  verdict(situation: BenchSituation): AssessedVerdict {
+    return verdictOf(this.opened, this.beliefAfter(situation), situation.prices);
   }
 
   /** The belief after all readings, for whoever needs more than the assessment. */
-  beliefAfter(readings: readonly TapeReading[]): Belief {
-    const { beliefs } = this.#history.follow(readings.map((reading) => this.#reading(reading)));
+  beliefAfter(read: Read): Belief {
+    const { beliefs } = this.#history.follow(this.#readings(read));
     return beliefs[beliefs.length - 1]!;
   }
 
@@ -197,7 +211,7 @@ export class Session {
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
     const predictor = opened.predictor(this.#conditions(situation));
-    const belief = this.beliefAfter(situation.readings);
+    const belief = this.beliefAfter(situation);
     for (const check of likely.map((id) => checkOf(opened, id))) {
       for (const [b, build] of opened.builds.entries()) {
         for (const [p, particle] of opened.particles.entries()) {
@@ -238,8 +252,36 @@ export class Session {
     return { meter: this.meter(meter), celsius };
   }
 
+  /** The readings, and after them each point of the output as the reading of a check of its own. */
+  #tape({ readings, output = [] }: Read): readonly TapeReading[] {
+    const [meter] = this.#meters.keys();
+    return [
+      ...readings,
+      ...output
+        .filter(({ amps }) => amps >= leastOutput)
+        .map(({ amps, ...at }): TapeReading => {
+          const { id } = this.#pointOf(at);
+          const outcome = { kind: 'value', value: amps } as const;
+          return { id, check: id, outcome, meter: meter!, celsius: at.celsius ?? usualCelsius };
+        }),
+    ];
+  }
+
+  #pointOf({ rpm, volts, celsius }: OutputAt): Check {
+    const { name, outputCheck } = this.opened.subject;
+    if (!outputCheck) throw new RangeError(`${name} gives no output that could have points`);
+    const made = outputCheck({ rpm, volts, celsius });
+    const known = this.#points.get(made.id) ?? made;
+    this.#points.set(made.id, known);
+    return known;
+  }
+
+  #readings(read: Read): readonly Reading[] {
+    return this.#tape(read).map((reading) => this.#reading(reading));
+  }
+
   #reading({ check, outcome, meter, celsius, told = 'own' }: TapeReading): Reading {
-    const known = checkOf(this.opened, check);
+    const known = this.#points.get(check) ?? checkOf(this.opened, check);
     const using = this.meter(meter);
     return { check: known, outcome: asShown(known, outcome, using), meter: using, celsius, slip: hearsay[told] };
   }

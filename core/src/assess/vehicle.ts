@@ -1,10 +1,10 @@
 import { type Blame, blameOf, complaintAfter } from '../blame/index.ts';
 import { type Complaint, familyOf, type Machine, subjectOf, type Variant } from '../machines/index.ts';
 import { type Vehicle, vehicleSubject } from '../vehicle/index.ts';
-import { beliefAfterWork, complaintOf } from '../belief/index.ts';
+import { type Belief, beliefAfterWork, complaintOf } from '../belief/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
 import type { Diagnosis, Outlook } from './assessment.ts';
-import { Session, type Situation, type TapeReading } from './session.ts';
+import { type Read, Session, type Situation, type TapeReading } from './session.ts';
 
 /** All that follows from what was measured on the vehicle and told of it. */
 export interface VehicleAssessment extends Diagnosis, Outlook {
@@ -30,14 +30,15 @@ export class VehicleSession extends Session {
   blame({ readings }: Situation, { stop }: Outlook): Blame {
     const own = readings.filter(({ told = 'own' }) => told === 'own');
     const alone = own.length === readings.length ? readings : own;
-    return blameOf(this.opened, this.beliefAfter(readings), this.beliefAfter(alone), stop === undefined);
+    const [belief, ours] = [readings, alone].map((read) => this.beliefAfter({ readings: read })) as [Belief, Belief];
+    return blameOf(this.opened, belief, ours, stop === undefined);
   }
 
   /** The complaint that the bench begins with. */
   complaintAfter(readings: readonly TapeReading[]): Complaint {
     const rows = familyOf(this.#unit).onVehicle(this.#unit);
     const heard = complaintOf(subjectOf(this.#unit), this.opened.complaint.id);
-    return complaintAfter(heard, rows, this.opened, this.beliefAfter(readings));
+    return complaintAfter(heard, rows, this.opened, this.beliefAfter({ readings }));
   }
 }
 
@@ -54,8 +55,7 @@ export interface Work {
 }
 
 /** A round of readings that work has ended. */
-export interface PastRound {
-  readonly readings: readonly TapeReading[];
+export interface PastRound extends Read {
   readonly work: Work;
 }
 
@@ -84,6 +84,6 @@ export function unitSession(
   if (!round) return new Session(subject, after, meters);
   const before = unitSession(unit, complaint, meters, { origin, past: past.slice(0, -1), variants });
   return new Session(subject, after, meters, (opened) =>
-    beliefAfterWork(before.opened, before.beliefAfter(round.readings), opened, round.work),
+    beliefAfterWork(before.opened, before.beliefAfter(round), opened, round.work),
   );
 }

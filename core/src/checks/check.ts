@@ -49,12 +49,13 @@ export interface Watched {
 
 /** What a running unit is held to, and what is read of it meanwhile. */
 export interface RunSetup {
-  /** Speed, volts at its post, amps of a pile, torque at its shaft: what stand, load and brake hold. */
+  /** Speed, volts at its post, amps of a pile, torque at its shaft: what stand, load and brake hold; how warm its windings are. */
   readonly held: {
     readonly rpm?: number;
     readonly volts?: number;
     readonly amps?: number;
     readonly newtonMetres?: number;
+    readonly celsius?: number;
   };
   /** What is read, by its family's own name. */
   readonly shows: string;

@@ -85,6 +85,7 @@ const fixedOf = <M>(
   windings: family.windings,
   faults: family.faults(machine),
   checks: family.checks(machine),
+  outputCheck: family.generates && ((at) => family.generates!.outputCheck(machine, at)),
   chain: family.chain,
   stops: {
     done: family.done,

@@ -1,6 +1,14 @@
 import type { Check, Odds, Outcome, PresentFault, RunSetup } from '../checks/index.ts';
 import type { Celsius, Edit, Network } from '../circuit/index.ts';
-import type { Motor, MotorDynamics, MotorPoint, MotorPriors, MotorSource, OutputModel } from '../curves/index.ts';
+import type {
+  Motor,
+  MotorDynamics,
+  MotorPoint,
+  MotorPriors,
+  MotorSource,
+  OutputAt,
+  OutputModel,
+} from '../curves/index.ts';
 import type { PriorParameter } from '../numeric/index.ts';
 import type { Orders } from '../waveform/index.ts';
 import type { Fact } from './fact.ts';
@@ -226,6 +234,8 @@ export interface Subject {
   readonly items: readonly Item[];
   readonly faults: readonly Fault[];
   readonly checks: readonly Check[];
+  /** A point of its output as a check: its speed is chosen at the stand. */
+  readonly outputCheck?: ((at: OutputAt) => Check) | undefined;
   readonly windings?: readonly Winding[] | undefined;
   /** How much likelier two faults come together than chance has it. */
   readonly chain: (a: Fault, b: Fault) => number;
@@ -274,6 +284,7 @@ export interface Generates<M> {
   readonly outputWinding: string;
   /** The sound machine's shape first. */
   readonly outputShapes: readonly OutputShape[];
+  readonly outputCheck: (machine: M, at: OutputAt) => Check;
 }
 
 /** A motor and what feeds it. */

@@ -130,6 +130,8 @@ export const outputPointSchema = object({
   volts: between('volts', 5, 60),
   amps: between('amps', 0, 1000),
   celsius: number().min(-40).max(250).optional(),
+  /** Taken in the open round when it isn't said. */
+  round: number().integer('a round is a whole number — got ${value}').min(1, 'the first round is 1 — got ${value}'),
 }).noUnknown('unknown field: ${unknown}');
 
 const variantSchema = object({
@@ -155,7 +157,7 @@ export const jobFileSchema = object({
   origin: originSchema.optional().default(undefined),
   /** Ends of rounds, in order. */
   works: array(workSchema).optional().default(undefined),
-  /** Output against speed in the open round, field full by its own regulator. */
+  /** Output against speed, field full by its own regulator. */
   output: array(outputPointSchema).optional().default(undefined),
   /** What else the model is built as. */
   variants: array(variantSchema).optional().default(undefined),
@@ -182,7 +184,7 @@ export const jobFileSchema = object({
   })
   .test('rounds', function (job) {
     const last = (job?.works?.length ?? 0) + 1;
-    const beyond = job?.readings?.find(({ round = 1 }) => round > last);
+    const beyond = [...(job?.readings ?? []), ...(job?.output ?? [])].find(({ round = 1 }) => round > last);
     const message = `round ${beyond?.round} follows no work: ${last - 1} described`;
     return beyond === undefined || this.createError({ path: 'works', message });
   });

@@ -126,7 +126,7 @@ export const jobFileJsonSchema = {
         items: closed({ fitted: strings, mended: strings, note: text(200), at: time, technician: text(80) }, ['note']),
       },
       output: {
-        description: 'Points of the output test on the stand, in the open round.',
+        description: 'Points of the output test on the stand.',
         type: 'array',
         items: closed(
           {
@@ -134,8 +134,9 @@ export const jobFileJsonSchema = {
             volts: { type: 'number', minimum: 5, maximum: 60 },
             amps: { type: 'number', minimum: 0, maximum: 1000 },
             celsius: { type: 'number', minimum: -40, maximum: 250 },
+            round: { type: 'integer', minimum: 1, description: 'The open round when it isn’t said.' },
           },
-          ['celsius'],
+          ['celsius', 'round'],
         ),
       },
       variants: { type: 'array', items: closed({ name: text(60), machine }) },

@@ -1,4 +1,5 @@
-import { type Background, type Origin, roundsOf, type TapeReading } from '@refectum/core/assess';
+import { type Background, type Origin, type Read, roundsOf, type TapeReading } from '@refectum/core/assess';
+import type { OutputPoint } from '@refectum/core/curves';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
@@ -7,7 +8,7 @@ import { families, familyOf } from '@refectum/core/machines';
 import { type DrainEntry, type Vehicle, vehicleGeneric } from '@refectum/core/vehicle';
 import type { Warning } from '@refectum/core/shelf';
 import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
-import type { TakenRunStep } from './run-log.ts';
+import { readRunLog, type TakenRunStep } from './run-log.ts';
 import type { Stand } from './stands.ts';
 
 /** Where a reading is taken. */
@@ -196,15 +197,19 @@ export const tapeReading = ({ id, check, outcome, meter, celsius, told }: TakenR
   told,
 });
 
-/** What a unit on the bench is reasoned about with: the open round's readings, and all that came before. */
-export function benchRounds(job: Pick<Job, 'vehicle' | 'machine' | 'readings' | 'works' | 'variants'>): {
-  readonly readings: readonly TapeReading[];
-  readonly background: Background & { readonly origin: Origin };
-} {
+/** The points of the output that stand, of every round. */
+export const outputOf = ({ runs, works }: Pick<Job, 'runs' | 'works'>): (OutputPoint & { round: number })[] =>
+  [{}, ...works].flatMap((_, n) =>
+    readRunLog(runs, n + 1).points.map(({ id: _id, ...point }) => ({ ...point, round: n + 1 })),
+  );
+
+/** What a unit on the bench is reasoned about with: what was read in the open round, and all that came before. */
+export function benchRounds(
+  job: Pick<Job, 'vehicle' | 'machine' | 'readings' | 'runs' | 'works' | 'variants'>,
+): Read & { readonly background: Background & { readonly origin: Origin } } {
   const own = standing(job, 'bench').map((reading) => ({ ...tapeReading(reading), round: reading.round }));
-  const { readings, past } = roundsOf(own, job.works);
-  const origin = originOf(job);
-  return { readings, background: { origin, past, variants: job.variants } };
+  const { open, past } = roundsOf(own, outputOf(job), job.works);
+  return { ...open, background: { origin: originOf(job), past, variants: job.variants } };
 }
 
 /** The meters that a unit's readings were taken with and the next one will be. */

@@ -1,6 +1,6 @@
 import type { AssemblyState, Family } from '../family.ts';
 import { type ClawPoleBuild, clawPoleBuilds, clawPoleNuisances } from './builds.ts';
-import { clawPoleChecks } from './checks/index.ts';
+import { clawPoleChecks, outputPoint } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
 import { clawPoleFacts, clawPoleRules } from './facts.ts';
@@ -55,6 +55,7 @@ export const clawPole: Family<ClawPole> = {
     polePairs: polePairsOf,
     outputWinding: 'stator',
     outputShapes: clawPoleShapes,
+    outputCheck: (_machine, at) => outputPoint(at),
   },
   network: (machine, build, assembly) => clawPoleNetwork(machine, build as ClawPoleBuild, assembly as Assembly),
   nuisances: (machine, build) => clawPoleNuisances(machine, build as ClawPoleBuild),

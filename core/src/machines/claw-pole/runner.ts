@@ -17,6 +17,9 @@ const tapSigma = 0.01;
 /** Diode volts of a hot rectifier; windings as warm as a few minutes at full output make them [from memory]. */
 const warm = { windings: 70, diodes: 70 } as const;
 const kelvin = 15;
+/** How far the windings may be from the temperature told at a point, and from the usual where none was [our estimate]. */
+const toldKelvin = 5;
+const untoldKelvin = 20;
 
 /** What moves a sound machine's output, and by how much it is tried. */
 const trials: Readonly<Record<string, number>> = {
@@ -27,7 +30,10 @@ const trials: Readonly<Record<string, number>> = {
   brushes: 0.3,
 };
 
-/** Runs one claw-pole alternator, field full past its regulator. Every place that equal phases turn into another is one run. */
+/**
+ * Runs one claw-pole alternator, field full past its regulator or, for a point of its output, by it. Every place that
+ * equal phases turn into another is one run.
+ */
 export function clawPoleRunner(machine: ClawPole): Runner {
   const known = new Map<string, number>();
   const shown = (build: ClawPoleBuild, setup: RunSetup, faults: readonly RunningFault[], off: Off = {}): number => {
@@ -38,7 +44,8 @@ export function clawPoleRunner(machine: ClawPole): Runner {
   };
   return (build, setup, faults): Ran => {
     const own = build as ClawPoleBuild;
-    const value = shown(own, setup, setup.shows === 'output' ? faults.map(atFirstPhase) : faults);
+    const alike = (fault: RunningFault) => atFirstPhase(fault, setup.shows === 'own-output');
+    const value = shown(own, setup, setup.shows === 'tap' ? faults : faults.map(alike));
     if (setup.shows === 'tap') {
       // A sound tap lies in the middle whatever the field; off it, where follows from flux and reactance.
       const move = (name: string) => (shown(own, setup, faults, { [name]: trials[name]! }) - value) / trials[name]!;
@@ -52,32 +59,40 @@ export function clawPoleRunner(machine: ClawPole): Runner {
     const perKelvin = share({ celsius: kelvin }, kelvin);
     const perSpeed = share({ rpm: speedShare }, 1);
     const sigma = Math.hypot(modelShare * value, perSpeed * value, 0.3);
-    return { value, moves: { ...Object.fromEntries(moves), celsius: value * perKelvin }, sigma };
+    if (setup.shows === 'output')
+      return { value, moves: { ...Object.fromEntries(moves), celsius: value * perKelvin }, sigma };
+    // How warm a point's windings were has nothing to do with how warm the parts at rest were.
+    const unsure = setup.held.celsius === undefined ? untoldKelvin : toldKelvin;
+    return { value, moves: Object.fromEntries(moves), sigma: Math.hypot(sigma, value * perKelvin * unsure) };
   };
 }
 
 function run(
   machine: ClawPole,
   build: ClawPoleBuild,
-  { held: { rpm, volts }, shows }: RunSetup,
+  { held: { rpm, volts, celsius: told }, shows }: RunSetup,
   faults: readonly RunningFault[],
   off: Off,
 ): number {
   const { own, excitation } = swayed(machine, build, off);
-  const celsius = { windings: warm.windings + (off.celsius ?? 0), diodes: warm.diodes + (off.celsius ?? 0) };
+  const { windings, diodes } = told === undefined ? warm : { windings: told, diodes: told };
   const held: Stand = {
     rpm: rpm! * (1 + (off.rpm ?? 0)),
     ...heldAt(volts!),
-    celsius,
-    field: 'bypassed',
+    celsius: { windings: windings + (off.celsius ?? 0), diodes: diodes + (off.celsius ?? 0) },
+    field: shows === 'own-output' ? 'own' : 'bypassed',
   };
   const found = clawPoleRun(own, build, [...faults, ...brushesOff(off.brushes)], held, excitation, steps);
-  return shows === 'output' ? found.amps.mean : found.tap.mean;
+  return shows === 'tap' ? found.tap.mean : Math.max(found.amps.mean, 0);
 }
 
-/** The same fault on the first phase and the positive side: an output current doesn't tell them apart. */
-function atFirstPhase(fault: RunningFault): RunningFault {
-  const place = fault.place.replace(/[ABC]/, phases[0]).replace('-', '+');
+/**
+ * The same fault on the first phase: an output current doesn't tell phases apart, nor sides unless the field is fed by
+ * exciter diodes, which have the negative side in common with the output.
+ */
+function atFirstPhase(fault: RunningFault, sides: boolean): RunningFault {
+  const phase = fault.place.replace(/[ABC]/, phases[0]);
+  const place = sides ? phase : phase.replace('-', '+');
   const moved = (element: string) => (fault.place === '' ? element : element.replace(fault.place, place));
   return { ...fault, place, edits: fault.edits.map((edit) => ({ ...edit, element: moved(edit.element) })) };
 }

@@ -234,6 +234,8 @@ export const brushesOff = (share = 0): RunningFault[] => {
 const turnsLeft = (faults: readonly RunningFault[]): number =>
   faults.reduce((left, { species, severity }) => (species === 'rotor-turns' ? left * (1 - severity) : left), 1);
 
+/** How far exciter diodes lie above the post at most, V: on a sound machine half as far, by our own simulation. */
+const exciterAbove = 0.5;
 const mostRounds = 12;
 const settledShare = 2e-3;
 
@@ -262,7 +264,9 @@ export function clawPoleRun(
   let fieldAmps = typeof stand.field === 'object' ? stand.field.amps : Math.max(stand.batteryVolts - drop, 0) / ohms;
   let period = at(fieldAmps);
   for (let round = 0; !held && round < mostRounds; round++) {
-    const most = Math.max(mean(period.volts(supply)) - drop, 0) / ohms;
+    // A lost positive diode drives exciter diodes far above the post: the regulator lets the field have no more of it.
+    const volts = Math.min(mean(period.volts(supply)), mean(period.volts('output')) + exciterAbove);
+    const most = Math.max(volts - drop, 0) / ohms;
     if (Math.abs(most - fieldAmps) <= settledShare * fullAmps) break;
     fieldAmps = most;
     period = at(fieldAmps);

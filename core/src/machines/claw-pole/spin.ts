@@ -64,17 +64,17 @@ export function clawPoleSpin(machine: ClawPole): Spin {
 /** Windings and diodes after a few minutes at full output, °C [from memory]. */
 const warm = 70;
 
-/** What clamp and meter show on one machine at full field past its regulator. */
+/** What clamp and meter show on one machine, past its regulator or by it. */
 export function clawPoleShows(machine: ClawPole): Shows {
   const spin = clawPoleSpin(machine);
   return (build, { held, shows }, faults, off) => {
-    const celsius = warm + (off.celsius ?? 0);
+    const celsius = (held.celsius ?? warm) + (off.celsius ?? 0);
     const stand = {
       ...heldAt(held.volts!),
       celsius: { windings: celsius, diodes: celsius },
-      field: 'bypassed' as const,
+      field: shows === 'own-output' ? ('regulated' as const) : ('bypassed' as const),
     };
     const { amps, tap } = spin(build, { ...stand, rpm: held.rpm! * (1 + (off.rpm ?? 0)) }, faults, off);
-    return shows === 'output' ? amps.mean : tap.mean;
+    return shows === 'tap' ? tap.mean : Math.max(amps.mean, 0);
   };
 }

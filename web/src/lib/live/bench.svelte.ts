@@ -11,6 +11,7 @@ import {
   benchRounds,
   type Job,
   metersInUse,
+  outputOf,
   type Place,
   type ReadingDetail,
   type TakenReading,
@@ -20,6 +21,7 @@ import {
 } from '../job.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
+import { runsSent } from './run-stand.svelte.ts';
 
 type Setting = { -readonly [K in 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle']: Job[K] };
 
@@ -61,6 +63,7 @@ export class Bench {
   #setting = $derived.by(() => this.#withWaitingChanges());
   #all = $derived.by(() => this.#withWaitingReadings());
   #works = $derived.by(() => this.#withWaitingWorks());
+  #taken = $derived({ readings: this.#all, runs: runsSent(this.#served), works: this.#works });
   #readings = $derived(this.#all.filter(({ place, round }) => place === this.at && round === this.round));
 
   constructor(job: Job, person: Person, at: Place, lacks: readonly Equipment[] = []) {
@@ -332,7 +335,7 @@ export class Bench {
 
   #asked(): Asked {
     const { machine, complaint, variants, meters: shops } = this.#served;
-    const job = { machine, vehicle: this.#setting.vehicle, readings: this.#all, works: this.#works, variants };
+    const job = { machine, vehicle: this.#setting.vehicle, variants, ...this.#taken };
     const meters = metersInUse({ readings: this.#all, meters: shops }, this.#setting.meter);
     // On the vehicle its readings are the situation, on the bench they are where it begins.
     const background =
@@ -342,7 +345,8 @@ export class Bench {
 
   #situation(): BenchSituation {
     const readings = this.standing.map(tapeReading);
-    return { ...this.#setting, readings, lacks: this.#lacks };
+    const output = this.at === 'bench' ? outputOf(this.#taken).filter(({ round }) => round === this.round) : undefined;
+    return { ...this.#setting, readings, output, lacks: this.#lacks };
   }
 
   /** Writes of this unit that the server has or will have, whether or not it has told so yet. */

@@ -44,9 +44,7 @@ export class DrainHunt {
       this.problem = 'First the drain with everything in: leave the circuit empty and type the amps.';
     else {
       const { leftOut } = this;
-      void this.#add(
-        circuit ? { kind: 'out', circuit, amps: read.value, leftOut } : { kind: 'now', amps: read.value },
-      );
+      void this.#add(circuit ? { kind: 'out', circuit, amps: read.value, leftOut } : { kind: 'now', amps: read.value });
       this.circuit = this.amps = '';
       this.leftOut = false;
       return true;

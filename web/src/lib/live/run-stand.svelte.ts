@@ -20,7 +20,7 @@ export class RunStand {
   typed = $state<Record<PointField, string>>({ rpm: '', volts: '', amps: '', celsius: '' });
   problems = $state<Partial<Record<PointField | 'why', string>>>({});
   why = $state('');
-  #log = $derived.by(() => readRunLog(this.#withWaiting(), this.#round()));
+  #log = $derived.by(() => readRunLog(runsSent(this.#job()), this.#round()));
 
   constructor(job: () => Job, person: () => Person, round: () => number) {
     this.#job = job;
@@ -95,15 +95,15 @@ export class RunStand {
     const body = { id, at: new Date().toISOString(), round: this.#round(), step };
     await outbox.send(this.#person(), { id, tag, method: 'POST', path: `/api/jobs/${tag}/runs`, body });
   }
+}
 
-  #withWaiting(): readonly TakenRunStep[] {
-    const { runs, tag } = this.#job();
-    const known = new Set(runs.map(({ id }) => id));
-    const fresh = [...outbox.taken, ...outbox.waiting]
-      .filter((item) => item.tag === tag && item.path.endsWith('/runs') && !known.has(item.id))
-      .map(({ body, by }) => ({ ...(body as unknown as TakenRunStep), technician: by }));
-    return [...runs, ...fresh];
-  }
+/** The steps of a unit's runs that the server has or will have, whether or not it has told so yet. */
+export function runsSent({ runs, tag }: Pick<Job, 'runs' | 'tag'>): readonly TakenRunStep[] {
+  const known = new Set(runs.map(({ id }) => id));
+  const fresh = [...outbox.taken, ...outbox.waiting]
+    .filter((item) => item.tag === tag && item.path.endsWith('/runs') && !known.has(item.id))
+    .map(({ body, by }) => ({ ...(body as unknown as TakenRunStep), technician: by }));
+  return [...runs, ...fresh];
 }
 
 /** What the server would say of a step, by field. */

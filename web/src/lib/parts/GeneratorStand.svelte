@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Equipment } from '@refectum/core/checks';
   import { type AssemblyState, familyOf, type Generates, type Machine } from '@refectum/core/machines';
-  import type { Snippet } from 'svelte';
+  import { type Snippet, untrack } from 'svelte';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
@@ -59,6 +59,11 @@
   $effect(() => {
     if (!stand.typed.volts) stand.typed.volts = String(volts);
   });
+  // A point counts from the moment it is on the log.
+  $effect(() => {
+    void stand.points;
+    void untrack(() => bench.think());
+  });
 </script>
 
 <div
@@ -79,7 +84,15 @@
         commands={isCommanded ? { hertz: data.rules.stand.commanderHertz } : undefined}
       />
     {/if}
-    {#if mounted}<OutputPoints {stand} {volts} {polePairs} ratedAmps={rating.amps} profile={data.rules.stand} />{/if}
+    {#if mounted}<OutputPoints
+        {stand}
+        {volts}
+        {polePairs}
+        ratedAmps={rating.amps}
+        profile={data.rules.stand}
+        subject={bench.subject}
+        judged={bench.diagnosis?.output ?? []}
+      />{/if}
   </div>
   <div class="order-first flex flex-col gap-3 lg:order-none">
     {#if mounted}

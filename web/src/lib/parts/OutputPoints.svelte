@@ -1,6 +1,10 @@
 <script lang="ts">
+  import type { JudgedReading } from '@refectum/core/assess';
+  import type { OutputAt } from '@refectum/core/curves';
+  import type { Subject } from '@refectum/core/machines';
   import { driveWatts, standLimit, type StandProfile } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
+  import Mark from './Mark.svelte';
   import RotorSpeed from './RotorSpeed.svelte';
   import { type PointField, pointFields, type RunStand } from '$lib/live/run-stand.svelte.ts';
 
@@ -10,8 +14,12 @@
     polePairs: number;
     ratedAmps: number;
     profile: StandProfile;
+    subject: Subject;
+    /** What the belief says of the points that it counts. */
+    judged: readonly JudgedReading[];
   }
-  const { stand, volts, polePairs, ratedAmps, profile }: Props = $props();
+  const { stand, volts, polePairs, ratedAmps, profile, subject, judged }: Props = $props();
+  const judgedAt = (at: OutputAt) => judged.find(({ check }) => check === subject.outputCheck?.(at).id);
   let speed = $state<HTMLInputElement>();
 
   const labels: Record<PointField, string> = {
@@ -73,13 +81,20 @@
     <table class="figure mt-2 w-full text-right text-sm" aria-label="Points that stand">
       <thead
         ><tr class="font-sans"
-          ><th scope="col">rpm</th><th scope="col">V</th><th scope="col">A</th><th scope="col">°C</th><td></td></tr
+          ><th scope="col">rpm</th><th scope="col">V</th><th scope="col">A</th><th scope="col">°C</th><td></td><td
+          ></td></tr
         ></thead
       >
       <tbody>
         {#each stand.points as { id, rpm, volts: held, amps, celsius } (id)}
+          {@const said = judgedAt({ rpm, volts: held, celsius })}
           <tr class="border-t border-base-300">
             <td>{formatNumber(rpm, 0)}</td><td>{held.toFixed(1)}</td><td>{amps.toFixed(1)}</td><td>{celsius ?? '–'}</td>
+            <td class="pl-1 font-sans">
+              {#if said}<span title="expected {said.expected}"
+                  ><Mark word={said.word} /> <span class="sr-only">{said.word}, expected {said.expected}</span></span
+                >{/if}
+            </td>
             <td
               ><button
                 class="min-h-9 link px-2 font-sans"
@@ -92,6 +107,9 @@
         {/each}
       </tbody>
     </table>
+    {#each judged.filter(({ repeat }) => repeat) as { check, name, repeat } (check)}
+      <p class="mt-1 border-l-4 border-warning pl-2 text-sm">{name}: {repeat}</p>
+    {/each}
   {/if}
   {#if limit}
     <p class="mt-2 text-sm" class:text-error={limit.amps < ratedAmps}>

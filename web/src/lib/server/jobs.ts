@@ -13,6 +13,7 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import {
   type Job,
   metersInUse,
+  outputOf,
   type Place,
   type Plate,
   type ReadingDetail,
@@ -26,7 +27,7 @@ import { announce } from './live.ts';
 import { metersOf, needMeter } from './meters.ts';
 import { Refused } from './refused.ts';
 import { modelNamed } from './shelf.ts';
-import { readRunLog, type TakenRunStep } from '../run-log.ts';
+import type { TakenRunStep } from '../run-log.ts';
 import type { Stand } from '../stands.ts';
 
 type JobRow = typeof job.$inferSelect;
@@ -467,8 +468,8 @@ function describedMeters(found: Job): JobFile['meters'] {
 }
 
 function outputRecord(found: Job): JobFile['output'] {
-  const { points } = readRunLog(found.runs, found.works.length + 1);
-  return points.length ? points.map(({ id: _, ...point }) => point) : undefined;
+  const points = outputOf(found);
+  return points.length ? points : undefined;
 }
 
 /** The job in the open format. */

@@ -8,6 +8,8 @@ import { fieldThroughBrushes } from './field.ts';
 import { regulatorTwin } from './regulator.ts';
 import { rotorChecks } from './rotor.ts';
 import { onStand } from './stand.ts';
+
+export { outputPoint } from './stand.ts';
 import { statorPairs, statorToCore } from './stator.ts';
 
 /** In the order of work. */

@@ -1,4 +1,5 @@
 import { type Check, findingCheck, type TapTrace } from '../../../checks/index.ts';
+import type { OutputAt } from '../../../curves/index.ts';
 import type { Orders } from '../../../waveform/index.ts';
 import { type ClawPole } from '../parameters.ts';
 import { leg } from '../circuit.ts';
@@ -86,6 +87,33 @@ const whichDiode = (): Check => ({
 });
 
 const atPost = { red: 'output', black: 'case' } as const;
+
+/** Amperes at full field by its own regulator, at a speed and held volts that were chosen at the stand. */
+export function outputPoint({ rpm, volts, celsius }: OutputAt): Check {
+  const place = [rpm, volts, ...(celsius === undefined ? [] : [celsius])].join(' ');
+  return {
+    id: `output-point:${place}`,
+    species: 'output-point',
+    place,
+    name: `Output at ${rpm} rpm, ${volts} V`,
+    assembly: 'stand',
+    minutes: 1,
+    unit: 'amps',
+    how: `Rotor at ${rpm} rpm, its own regulator. Draw the load until the post holds ${volts} V, read the clamp.`,
+    tells: 'how the output grows with speed',
+    cautions: spinning,
+    method: {
+      kind: 'run',
+      setup: {
+        held: { rpm, volts, ...(celsius === undefined ? {} : { celsius }) },
+        shows: 'own-output',
+        instrument: 'clamp',
+        moreIsBetter: true,
+        probes: atPost,
+      },
+    },
+  };
+}
 
 /** The unit clamped on the stand, belt on, battery and load connected. */
 export function onStand(machine: ClawPole): Check[] {

@@ -396,9 +396,9 @@ export const demoUnits: readonly DemoUnit[] = [
       ['noise', 'growl'],
     ],
     output: [
-      { rpm: 1600, volts: 27, amps: 11.5, celsius: 45 },
-      { rpm: 2200, volts: 27, amps: 34, celsius: 55 },
-      { rpm: 3000, volts: 27, amps: 52, celsius: 65 },
+      { rpm: 1600, volts: 27, amps: 10.6, celsius: 45 },
+      { rpm: 2200, volts: 27, amps: 27.4, celsius: 55 },
+      { rpm: 3000, volts: 27, amps: 42.4, celsius: 65 },
     ],
     assembly: 'stand',
   },

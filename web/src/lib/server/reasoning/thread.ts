@@ -27,12 +27,12 @@ function warmed<S extends Session>(name: string, open: () => S): S {
 
 /** A unit's session and where it stands: the same core as in the browser. */
 function atBench(job: Job) {
-  const { readings, background } = benchRounds(job);
+  const { readings, output, background } = benchRounds(job);
   const meters = metersInUse(job, job.meter);
   const session = warmed(JSON.stringify([job.machine, job.complaint, meters, background]), () =>
     unitSession(job.machine, job.complaint, meters, background),
   );
-  return { session, situation: { ...job, readings } };
+  return { session, situation: { ...job, readings, output } };
 }
 
 /** What the vehicle's readings say of the unit, for the record. */
