@@ -1,3 +1,11 @@
+import {
+  type ClawPole,
+  clawPoleBuilds,
+  clawPoleGeneric,
+  clawPoleRun,
+  familyOf,
+  runningFault,
+} from '@refectum/core/machines';
 import { expect } from 'chai';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -133,5 +141,32 @@ describe('the run stand', () => {
     await page.click('button:has-text("Record: Six even humps")');
     await until(async () => (await apiJob(tag)).readings.at(-1)!.check === 'ripple-orders', 'the pattern');
     expect((await apiJob(tag)).readings.at(-1)!.typed).match(/6: \d+ %/);
+  });
+  it('clamp, post and tap in one file name the diode that is lost', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'refectum-tap-'));
+    const machine: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
+    const lost = familyOf(machine)
+      .faults(machine)
+      .find(({ id }) => id === 'diode-open:B+')!;
+    const held = { loadOhms: 0.3, batteryVolts: 12.6, batteryOhms: 0.01, cableOhms: 3e-3 };
+    const { trace, electricalHertz } = clawPoleRun(machine, clawPoleBuilds(machine)[0]!, [runningFault(lost, 1)], {
+      ...held,
+      rpm: 3000,
+      celsius: { windings: 60, diodes: 60 },
+      field: 'bypassed',
+    });
+    const { length } = trace.amps;
+    const rows = Array.from({ length: 8 * length }, (_, n) => {
+      const at = (of: Float64Array) => of[n % length]!.toFixed(4);
+      return [(n / length / electricalHertz).toFixed(7), at(trace.amps), at(trace.volts), at(trace.tap)].join(',');
+    });
+    writeFileSync(join(folder, 'tap.csv'), ['s,A,V,V', ...rows].join('\n'));
+    writeFileSync(join(folder, 'clamp.csv'), rows.map((row) => row.split(',').slice(0, 2).join(',')).join('\n'));
+    await pick('Which diode, by trace and phase tap');
+    await page.setInputFiles('input[type=file]', join(folder, 'clamp.csv'));
+    await page.waitForSelector('[role=alert]:has-text("Four columns are needed")');
+    await page.setInputFiles('input[type=file]', join(folder, 'tap.csv'));
+    await page.click('button:has-text("Record: Positive diode B")');
+    await until(async () => (await apiJob(tag)).readings.at(-1)!.check === 'ripple-tap', 'the diode');
   });
 });

@@ -17,7 +17,7 @@ import {
 } from '../core/src/machines/index.ts';
 import { bridgeDeck } from '../core/test/spice/deck.ts';
 import { runTurning } from '../core/test/spice/turning-deck.ts';
-import { decked, runOurs, turningUnits } from '../core/test/spice/turning-units.ts';
+import { damped, decked, runOurs, turningUnits } from '../core/test/spice/turning-units.ts';
 
 const known: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 const meter = multimeterById('workshop');
@@ -144,11 +144,11 @@ console.log(
 let [worstMean, worstRipple] = [0, 0];
 const ourTimes: number[] = [];
 const spiceTimes: number[] = [];
-for (const [hidden, run] of Object.values(turningUnits))
+for (const unit of Object.values(turningUnits))
   for (const rpm of [1800, 3000, 6000]) {
-    const theirs = runTurning(decked(rpm, run));
-    runOurs(rpm, hidden);
-    const ours = runOurs(rpm, hidden);
+    const theirs = runTurning(decked(rpm, unit[1], damped));
+    runOurs(rpm, unit, damped);
+    const ours = runOurs(rpm, unit, damped);
     worstMean = Math.max(worstMean, Math.abs(ours.mean / theirs.mean - 1));
     worstRipple = Math.max(worstRipple, Math.abs(ours.ripple / theirs.ripple - 1));
     ourTimes.push(ours.milliseconds);

@@ -21,7 +21,7 @@ export const spreads: Strewing = {
   },
   /** V. */
   junctions: { junction: 0.06, 'junction:': 0.008, exciter: 0.075, 'exciter:': 0.01 },
-  running: { flux: 0.2, inductance: 0.25 },
+  running: { flux: 0.2, inductance: 0.25, damping: 0.4 },
   /** K: how far the part is from what was typed. */
   celsius: 6,
   /** Ω: how far the leads are from what the meter's maker says. */

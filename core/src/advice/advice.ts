@@ -37,7 +37,7 @@ const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
 /** Less than this in bits per minute, all of the set-up there and back charged, and a check doesn't pay by itself. */
-const leastWorth = 0.008;
+const leastWorth = 0.0075;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {

@@ -138,11 +138,8 @@ export class Session {
   diagnose(situation: Situation): Diagnosis {
     const { opened } = this;
     const tape = this.#tape(situation);
-    const readings = tape.map((reading) => this.#reading(reading));
-    const { counted, beliefs } = this.#history.follow(readings);
-    const belief = beliefs[beliefs.length - 1]!;
+    const { readings, counted, beliefs, belief, atRest } = this.#follow(situation);
     const judged = tape.map((row, i) => this.#judge(row, readings[i]!, readings, counted, beliefs));
-    const atRest = beliefs[counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length]!;
     return {
       sound: soundChance(belief),
       builds: buildsOf(opened, belief),
@@ -153,13 +150,13 @@ export class Session {
       readings: judged.slice(0, situation.readings.length),
       output: judged.slice(situation.readings.length),
       windings: windingsOf(opened, atRest),
-      gate: gateOf(opened, belief, readings),
+      gate: gateOf(opened, atRest, readings),
     };
   }
 
   /** Whether the unit may run, alone. */
-  gate(situation: Situation): Gate | undefined {
-    return gateOf(this.opened, this.beliefAfter(situation), this.#readings(situation));
+  gate({ readings }: Situation): Gate | undefined {
+    return gateOf(this.opened, this.beliefAfter({ readings }), this.#readings({ readings }));
   }
 
   /** What to do about it. */
@@ -175,13 +172,12 @@ export class Session {
   /** What to check next: the part of the outlook that somebody waits for. */
   advice(situation: Situation): Pick<Outlook, 'next' | 'stop' | 'apart'> {
     const { opened } = this;
-    const readings = this.#readings(situation);
-    const belief = this.beliefAfter(situation);
+    const { readings, belief, atRest } = this.#follow(situation);
     const conditions = this.#conditions(situation);
     const known = this.#advice.get(belief);
     const done = new Set([...readings.map((reading) => reading.check.id), ...this.#outOfReach(situation)]);
     const key = JSON.stringify([situation.assembly, situation.meter, situation.celsius, [...done]]);
-    const gate = gateOf(opened, belief, readings);
+    const gate = gateOf(opened, atRest, readings);
     const danger = gate?.reasons.some(({ check }) => check === undefined) ?? false;
     const advice =
       known?.key === key ? known.advice : advise(opened, belief, conditions, done, situation.assembly, !danger);
@@ -200,8 +196,15 @@ export class Session {
 
   /** The belief after all readings, for whoever needs more than the assessment. */
   beliefAfter(read: Read): Belief {
-    const { beliefs } = this.#history.follow(this.#readings(read));
-    return beliefs[beliefs.length - 1]!;
+    return this.#follow(read).belief;
+  }
+
+  /** What is believed along all that was read; `atRest`: before the points of the output, which bar no run. */
+  #follow(read: Read) {
+    const readings = this.#readings(read);
+    const { counted, beliefs } = this.#history.follow(readings);
+    const atRest = beliefs[counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length]!;
+    return { readings, counted, beliefs, belief: beliefs[beliefs.length - 1]!, atRest };
   }
 
   /**

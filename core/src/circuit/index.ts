@@ -1,4 +1,5 @@
 export { networkBetween } from './between.ts';
+export type { Damping } from './damper.ts';
 export {
   Circuit,
   type ElementValues,
@@ -14,6 +15,7 @@ export {
   type Draw,
   type Period,
   type Running,
+  type Settled,
   Turning,
   type TurningNetwork,
 } from './transient.ts';

@@ -1,4 +1,5 @@
 import type { Source } from './circuit.ts';
+import { Damper, type Damping } from './damper.ts';
 import { type JunctionAt, junctionAt, junctionCurrent, limitStep } from './junction.ts';
 import { copperPerKelvin, type Network, perKelvinOf } from './network.ts';
 
@@ -26,6 +27,8 @@ export interface Coupling {
 export interface TurningNetwork extends Network {
   readonly coils: readonly Coil[];
   readonly couplings?: readonly Coupling[];
+  /** The poles that they turn in; without it the field alone. */
+  readonly damping?: Damping | undefined;
 }
 
 /** A constant current drawn from one node and put back at another: a field winding, which smooths its own. */
@@ -40,6 +43,18 @@ export interface Running {
   readonly electricalHertz: number;
   readonly draws?: readonly Draw[];
   readonly stepsPerPeriod?: number;
+  /** Share of the coils' currents that may still change from one period to the next; for what is known roughly, more. */
+  readonly settledShare?: number | undefined;
+  /** The steady state of a network of the same make, to begin with: what is near is settled sooner. */
+  readonly from?: Settled | undefined;
+}
+
+/** Where a period ends. */
+export interface Settled {
+  readonly coilAmps: Float64Array;
+  readonly coilFluxVolts: Float64Array;
+  readonly junctionVolts: Float64Array;
+  readonly poleWebers: Float64Array | undefined;
 }
 
 /** One period in the steady state, sampled at equal steps. Arrays belong to the caller. */
@@ -51,6 +66,7 @@ export interface Period {
   readonly amps: (resistor: string) => Float64Array;
   /** How many periods were worked out until nothing changed. */
   readonly periods: number;
+  readonly settled: Settled;
 }
 
 /**
@@ -65,7 +81,7 @@ const usualSteps = 180;
 
 const mostPeriods = 40;
 /** A period whose coil currents are within this share of the one before is the steady one; or within so many amperes. */
-const settledShare = 5e-4;
+const usualSettledShare = 5e-4;
 const settledAmps = 1e-3;
 const mostIterations = 60;
 const newtonVolts = 1e-5;
@@ -100,9 +116,16 @@ export class Turning {
   }
 
   /** One period of the steady state. */
-  steady({ electricalHertz, draws = [], stepsPerPeriod = usualSteps }: Running): Period {
-    const stepping = new Stepping(this.#laid(), 1 / (electricalHertz * stepsPerPeriod), stepsPerPeriod);
+  steady({
+    electricalHertz,
+    draws = [],
+    stepsPerPeriod = usualSteps,
+    settledShare = usualSettledShare,
+    from,
+  }: Running): Period {
+    const stepping = new Stepping(this.#laid(), 1 / (electricalHertz * stepsPerPeriod), stepsPerPeriod, settledShare);
     for (const { from, to, amps } of draws) stepping.draw(this.#node(from), this.#node(to), amps);
+    if (from) stepping.begin(from);
     let periods = 0;
     do stepping.period();
     while (++periods < mostPeriods && !stepping.settled);
@@ -118,7 +141,7 @@ export class Turning {
       const [a, b] = [volts(this.#network.resistors[r]!.a), volts(this.#network.resistors[r]!.b)];
       return a.map((at, k) => (at - b[k]!) / this.#ohms[r]!);
     };
-    return { electricalHertz, volts, amps, periods };
+    return { electricalHertz, volts, amps, periods, settled: stepping.end };
   }
 
   #node(name: string): number {
@@ -130,16 +153,18 @@ export class Turning {
 
   /** The network by numbers. */
   #laid(): Laid {
-    const { resistors, junctions, coils, couplings = [], emfs = [] } = this.#network;
+    const { resistors, junctions, coils, couplings = [], emfs = [], damping } = this.#network;
+    // Beside what the damper carries, its coils keep this much.
+    const own = damping?.share ?? 1;
     const at = (name: string) => this.#node(name);
     const coil = (name: string) => coils.findIndex((one) => one.name === name);
-    const henries = coils.map((_, p) => coils.map((_, q) => (p === q ? coils[p]!.henries : 0)));
+    const henries = coils.map((_, p) => coils.map((_, q) => (p === q ? own * coils[p]!.henries : 0)));
     for (const {
       coils: [p, q],
       henries: shared,
     } of couplings) {
-      henries[coil(p)]![coil(q)] = shared;
-      henries[coil(q)]![coil(p)] = shared;
+      henries[coil(p)]![coil(q)] = own * shared;
+      henries[coil(q)]![coil(p)] = own * shared;
     }
     return {
       size: this.#nodes.size,
@@ -155,6 +180,8 @@ export class Turning {
         return { a: at(a), b: at(b), ohms: this.#coilOhms[c]!, emfVolts, lagRadians };
       }),
       henries,
+      damping,
+      turning: coils,
     };
   }
 }
@@ -178,6 +205,8 @@ interface Laid {
     readonly lagRadians: number;
   }[];
   readonly henries: readonly (readonly number[])[];
+  readonly damping: Damping | undefined;
+  readonly turning: readonly Coil[];
 }
 
 /** A laid-out network while it is stepped through time. */
@@ -188,6 +217,7 @@ class Stepping {
   settled = false;
   readonly #laid: Laid;
   readonly #steps: number;
+  readonly #settledShare: number;
   /** Amperes pushed into each node by what doesn't change: EMFs and draws. */
   readonly #constant: Float64Array;
   /** Of the coils: conductance of one step, and their inductance over its weighed length. */
@@ -200,6 +230,7 @@ class Stepping {
   readonly #coilRecord: Float64Array;
   readonly #coilSource: Float64Array;
   readonly #coilEmf: Float64Array;
+  readonly #damper: Damper | undefined;
   readonly #junctionVolts: Float64Array;
   /** What is linear, reduced to the nodes with junctions; and what carries the others back. */
   readonly #reduced: Float64Array;
@@ -211,12 +242,13 @@ class Stepping {
   readonly #volts: Float64Array;
   readonly #small = new Float64Array(2);
 
-  constructor(laid: Laid, stepSeconds: number, steps: number) {
+  constructor(laid: Laid, stepSeconds: number, steps: number, settledShare: number) {
     const { size, bent, coils, junctions } = laid;
     const inner = size - 1 - bent;
     const count = coils.length;
     this.#laid = laid;
     this.#steps = steps;
+    this.#settledShare = settledShare;
     this.record = new Float64Array(steps * size);
     this.#constant = new Float64Array(size);
     this.#henriesPerStep = Float64Array.from(laid.henries.flat(), (henries) => henries / (weight * stepSeconds));
@@ -230,6 +262,7 @@ class Stepping {
     this.#coilRecord = new Float64Array(steps * count);
     this.#coilSource = new Float64Array(count);
     this.#coilEmf = new Float64Array(count);
+    this.#damper = laid.damping && new Damper(laid.turning, laid.damping, steps, stepSeconds);
     this.#junctionVolts = new Float64Array(junctions.length);
     this.#injected = new Float64Array(size);
     this.#volts = new Float64Array(size);
@@ -257,13 +290,28 @@ class Stepping {
     this.#constant[to]! += amps;
   }
 
+  begin({ coilAmps, coilFluxVolts, junctionVolts, poleWebers }: Settled): void {
+    this.#coilAmps.set(coilAmps);
+    this.#coilFluxVolts.set(coilFluxVolts);
+    this.#junctionVolts.set(junctionVolts);
+    if (poleWebers) this.#damper?.webers.set(poleWebers);
+  }
+  get end(): Settled {
+    return {
+      coilAmps: this.#coilAmps,
+      coilFluxVolts: this.#coilFluxVolts,
+      junctionVolts: this.#junctionVolts,
+      poleWebers: this.#damper?.webers,
+    };
+  }
+
   /** One period further. */
   period(): void {
     const { size } = this.#laid;
     const count = this.#coilAmps.length;
     let [changed, all] = [0, 0];
     for (let k = 0; k < this.#steps; k++) {
-      this.#step((2 * Math.PI * (k + 1)) / this.#steps);
+      this.#step(k);
       for (let n = 1; n < size; n++) this.record[k * size + n] = this.#volts[n]!;
       for (let c = 0; c < count; c++) {
         const amps = this.#coilAmps[c]!;
@@ -273,7 +321,8 @@ class Stepping {
       }
     }
     const least = settledAmps ** 2 * this.#steps * count;
-    this.settled = changed <= Math.max(settledShare ** 2 * all, least);
+    const still = this.#damper?.settle(this.#settledShare) ?? true;
+    this.settled = still && changed <= Math.max(this.#settledShare ** 2 * all, least);
   }
 
   /** Conductances of resistors, EMFs and coils, without the reference. */
@@ -298,20 +347,23 @@ class Stepping {
     return matrix;
   }
 
-  #step(angle: number): void {
-    this.#drive(angle);
+  /** From a step to the next. */
+  #step(from: number): void {
+    this.#damper?.step(from, this.#coilAmps);
+    this.#drive((from + 1) % this.#steps);
     this.#solve();
     this.#remember();
   }
 
   /** What the coils push into the nodes: u − e = R·i + dψ/dt, its ends weighed, turned round. */
-  #drive(angle: number): void {
+  #drive(step: number): void {
     const { coils } = this.#laid;
+    const angle = (2 * Math.PI * step) / this.#steps;
     const count = coils.length;
     this.#injected.set(this.#constant);
     for (let p = 0; p < count; p++) {
       const { emfVolts, lagRadians } = coils[p]!;
-      this.#coilEmf[p] = emfVolts * Math.cos(angle - lagRadians);
+      this.#coilEmf[p] = this.#damper?.volts(p, step) ?? emfVolts * Math.cos(angle - lagRadians);
       let past = (1 / weight - 1) * this.#coilFluxVolts[p]!;
       for (let q = 0; q < count; q++) past += this.#henriesPerStep[p * count + q]! * this.#coilAmps[q]!;
       this.#coilDrive[p] = past - this.#coilEmf[p]!;

@@ -1,5 +1,5 @@
 import type { Check, Odds, Outcome, PresentFault, RunSetup } from '../checks/index.ts';
-import type { Celsius, Edit, Network } from '../circuit/index.ts';
+import type { Celsius, Edit, Network, Settled } from '../circuit/index.ts';
 import type {
   Motor,
   MotorDynamics,
@@ -115,6 +115,8 @@ export interface Run {
   /** Of a phase tap (phase A's leg) against case. */
   readonly tap: Orders;
   readonly trace: { readonly amps: Float64Array; readonly volts: Float64Array; readonly tap: Float64Array };
+  /** What the next run near it may begin from. */
+  readonly settled: Settled;
 }
 
 /** What an instrument shows on a running machine whose quantities are off by so much; a practice unit's readings. */

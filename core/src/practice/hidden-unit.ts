@@ -37,7 +37,7 @@ export interface Strewing {
   readonly logs: Readonly<Record<string, number>>;
   /** V. */
   readonly junctions: Readonly<Record<string, number>>;
-  /** Relative: of flux and inductance. */
+  /** Relative: of flux, reactances and what else a running unit has. */
   readonly running: Readonly<Record<string, number>>;
   /** K: how far the part is from what was typed. */
   readonly celsius: number;

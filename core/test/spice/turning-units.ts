@@ -4,26 +4,27 @@ import { ordersOf } from '../../src/waveform/index.ts';
 import type { DeckedRun } from './turning-deck.ts';
 
 /** The deck's machine: 0.036 Ω a phase, no exciter diodes. */
-const machine: ClawPole = {
+const machineWith = (diodes: 6 | 8): ClawPole => ({
   ...clawPoleGeneric(12, 100),
   connection: 'star',
   diodeKind: 'silicon',
+  diodes,
   exciterDiodes: false,
   statorPairOhms: 0.072,
-};
-const build = clawPoleBuilds(machine)[0]!;
-const { faults: faultsOf } = familyOf(machine);
-const faults = faultsOf(machine);
+});
 const excitation = { polePairs: 6, fluxWebers: 0.0128, henries: 114e-6 };
 const stand = { loadOhms: 0.3, batteryVolts: 12.6, batteryOhms: 0.01, cableOhms: 3e-3 };
 
 /** The same unit run by the program. */
-export function runOurs(rpm: number, hidden: readonly (readonly [string, number])[]) {
+export function runOurs(rpm: number, [hidden, { diodes = 6 }]: TurningUnit, damping = 1) {
+  const machine = machineWith(diodes);
+  const faults = familyOf(machine).faults(machine);
+  const build = clawPoleBuilds(machine)[0]!;
   const there = hidden.map(([id, severity]) => {
     const fault = faults.find((one) => one.id === id)!;
     return { species: fault.species, place: fault.place, severity, edits: fault.edits(severity) };
   });
-  const network = clawPoleTurning(machine, build, there, { ...stand, rpm }, excitation);
+  const network = clawPoleTurning(machine, build, there, { ...stand, rpm }, { ...excitation, damping });
   const turning = new Turning(network, 'case', { windings: 25, diodes: 25 });
   const began = performance.now();
   const period = turning.steady({ electricalHertz: rpm / 10 });
@@ -38,10 +39,16 @@ export function runOurs(rpm: number, hidden: readonly (readonly [string, number]
   };
 }
 
+/** Of solid claws, subtransient over synchronous inductance. */
+export const damped = 0.5;
+
 /** Copper at 25 °C; the deck has no temperature of its own. */
 const deckOhms = 0.036 * (1 + 0.00393 * 5);
 type Hidden = readonly (readonly [string, number])[];
-export const turningUnits: Readonly<Record<string, readonly [Hidden, Omit<DeckedRun, 'rpm'>]>> = {
+/** Torn in what has six diodes. */
+const atStar = ['sp', 'sn'];
+export type TurningUnit = readonly [Hidden, Omit<DeckedRun, 'rpm'>];
+export const turningUnits: Readonly<Record<string, TurningUnit>> = {
   sound: [[], {}],
   'one diode open': [[['diode-open:A+', 1]], { torn: ['ap'] }],
   'a diode open on the other side': [[['diode-open:B-', 1]], { torn: ['bn'] }],
@@ -64,11 +71,16 @@ export const turningUnits: Readonly<Record<string, readonly [Hidden, Omit<Decked
   'a twelfth of a phase’s turns shorted': [[['stator-turns:A', 0.08]], { values: { turns: 0.08, short: 1e-3 } }],
   'a fifth of a phase’s turns shorted': [[['stator-turns:A', 0.2]], { values: { turns: 0.2, short: 1e-3 } }],
   'a diode that leaks 5 Ω': [[['diode-leaky:A+', 5]], { values: { lap: 5 } }],
+  'eight diodes': [[], { diodes: 8 }],
+  'eight diodes, one open': [[['diode-open:A+', 1]], { torn: ['ap'], diodes: 8 }],
+  'eight diodes, one at the star shorted': [[['diode-shorted:N+', 0.05]], { values: { lsp: 0.05 }, diodes: 8 }],
+  'eight diodes, a phase open': [[['stator-open:A', 1]], { values: { ta: 1e6 }, diodes: 8 }],
 };
 
-/** The unit in the deck, at the program's temperature. */
-export const decked = (rpm: number, run: Omit<DeckedRun, 'rpm'>): DeckedRun => ({
+/** The unit in the deck, at the program's temperature; `damping`: subtransient over synchronous inductance. */
+export const decked = (rpm: number, run: Omit<DeckedRun, 'rpm'>, damping = 1): DeckedRun => ({
   ...run,
   rpm,
-  values: { ...run.values, r: deckOhms },
+  values: { ...run.values, r: deckOhms, damping },
+  torn: [...(run.torn ?? []), ...(run.diodes === 8 ? [] : atStar)],
 });

@@ -49,6 +49,8 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
     // Running: field strength and reactance follow from the plate only roughly.
     { name: 'flux', sigma: 0.1 },
     { name: 'inductance', sigma: 0.12 },
+    // 0.4 to 0.7 of solid claws lie two of them off the middle [from memory].
+    { name: 'damping', sigma: 0.14 },
     { name: 'regulator', sigma: 1 },
     // An output stage that is off: anything from 100 kΩ to nothing a meter shows.
     { name: 'regulator-drive', sigma: 2.5 },

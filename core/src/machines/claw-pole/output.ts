@@ -1,4 +1,4 @@
-import { copperOhms, Turning } from '../../circuit/index.ts';
+import { copperOhms, type Settled, Turning } from '../../circuit/index.ts';
 import type { OutputModel } from '../../curves/index.ts';
 import type { PriorParameter } from '../../numeric/index.ts';
 import { ordersOf } from '../../waveform/index.ts';
@@ -6,10 +6,11 @@ import { heldAt, type OutputShape, type RunningFault } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { usual } from './circuit.ts';
 import type { ClawPole } from './parameters.ts';
-import { clawPoleTurning, excitationOf, fluxShare } from './running.ts';
+import { clawPoleTurning, excitationOf, fluxShare, regulatorDrop } from './running.ts';
 
 /** Coarser steps than a trace needs, and a prime number: smooth where a curve is fitted through runs. */
 const steps = 97;
+const settledShare = 1e-3;
 /** Of windings whose temperature nobody took, °C [from memory]. */
 const usualCelsius = 60;
 /** What the plate leaves open of flux, inductance and stator resistance, and how much iron saturates [from memory]. */
@@ -35,9 +36,11 @@ export function clawPoleOutput(
   measured?: PriorParameter,
 ): OutputModel {
   const plate = excitationOf(machine, build);
+  /** Where the last run at a speed ended: the next there is near it. */
+  const settledAt = new Map<number, Settled>();
   const amps: OutputModel['amps'] = ({ rpm, volts, celsius = usualCelsius }, [flux, henries, ohms, saturates]) => {
     const rotorShare = machine.rotorOhms / (copperOhms(machine.rotorOhms, celsius) + 2 * usual.brushOhms);
-    const field = (rotorShare * volts) / (plate.fullAmps * machine.rotorOhms);
+    const field = (rotorShare * (volts - regulatorDrop)) / (plate.fullAmps * machine.rotorOhms);
     const network = clawPoleTurning(
       { ...machine, statorPairOhms: machine.statorPairOhms * Math.exp(ohms!) },
       build,
@@ -52,7 +55,10 @@ export function clawPoleOutput(
     const turning = new Turning(network, 'case', { windings: celsius, diodes: celsius });
     const electricalHertz = (rpm * plate.polePairs) / 60;
     const draws = [{ from: 'output', to: 'case', amps: field * plate.fullAmps }];
-    return Math.max(ordersOf(turning.steady({ electricalHertz, draws, stepsPerPeriod: steps }).amps('cable')).mean, 0);
+    const from = settledAt.get(rpm);
+    const period = turning.steady({ electricalHertz, draws, stepsPerPeriod: steps, settledShare, from });
+    settledAt.set(rpm, period.settled);
+    return Math.max(ordersOf(period.amps('cable')).mean, 0);
   };
   return {
     // Flux, inductance, stator resistance, saturation.

@@ -1,14 +1,16 @@
 import type { RunSetup } from '../../checks/index.ts';
+import type { Settled } from '../../circuit/index.ts';
 import { heldAt, type Off, type Ran, type Runner, type RunningFault, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
 import { brushesOff, clawPoleRun, swayed } from './running.ts';
 
 /**
- * Coarser steps than a trace needs, and a prime number, so that a mean moves smoothly: within 1 % of the mean, which is
- * known worse than that.
+ * Coarser steps than a trace needs, and a prime number, so that a mean moves smoothly: within 1.5 % of the mean, which
+ * is known worse than that.
  */
-const steps = 97;
+const steps = 61;
+const settledShare = 4e-3;
 /** Relative standard uncertainty of an output current foreseen from the plate's figures, and of a stand's speed [from memory]. */
 const modelShare = 0.03;
 const speedShare = 0.01;
@@ -21,10 +23,14 @@ const kelvin = 15;
 const toldKelvin = 5;
 const untoldKelvin = 20;
 
-/** What moves a sound machine's output, and by how much it is tried. */
+/** Poles damp what is uneven, each such fault's currents by another share; all else as they do a sound machine's. */
+const uneven = /^(diode|stator)-/;
+
+/** What moves a machine's output, and by how much it is tried. */
 const trials: Readonly<Record<string, number>> = {
   flux: 0.05,
   inductance: 0.05,
+  damping: 0.2,
   stator: 0.1,
   rotor: 0.05,
   brushes: 0.3,
@@ -36,34 +42,51 @@ const trials: Readonly<Record<string, number>> = {
  */
 export function clawPoleRunner(machine: ClawPole): Runner {
   const known = new Map<string, number>();
+  /** Where runs of the same make ended: the next is near it. */
+  const ends = new Map<string, Settled>();
   const shown = (build: ClawPoleBuild, setup: RunSetup, faults: readonly RunningFault[], off: Off = {}): number => {
     const key = JSON.stringify([build.connection, build.diodeKind, setup, faults, off]);
     let value = known.get(key);
-    if (value === undefined) known.set(key, (value = run(machine, build, setup, faults, off)));
+    if (value === undefined) known.set(key, (value = run(machine, build, setup, faults, off, ends)));
     return value;
   };
   return (build, setup, faults): Ran => {
     const own = build as ClawPoleBuild;
     const alike = (fault: RunningFault) => atFirstPhase(fault, setup.shows === 'own-output');
-    const value = shown(own, setup, setup.shows === 'tap' ? faults : faults.map(alike));
+    const there = setup.shows === 'tap' ? faults : faults.map(alike);
+    const shows = (off?: Off) => shown(own, setup, there, off);
+    const value = shows();
     if (setup.shows === 'tap') {
-      // A sound tap lies in the middle whatever the field; off it, where follows from flux and reactance.
-      const move = (name: string) => (shown(own, setup, faults, { [name]: trials[name]! }) - value) / trials[name]!;
-      const moving = faults.length ? ['flux', 'inductance'] : [];
-      const moves = Object.fromEntries(moving.map((name) => [name, move(name)]));
-      return { value, moves, sigma: tapSigma * setup.held.volts! };
+      // A sound tap lies in the middle whatever the field; off it, where follows from flux and reactances.
+      const move = (name: string) => (shows({ [name]: trials[name]! }) - value) / trials[name]!;
+      const moving = faults.length ? ['flux', 'inductance', 'damping'] : [];
+      return {
+        value,
+        get moves() {
+          return Object.fromEntries(moving.map((name) => [name, move(name)]));
+        },
+        sigma: tapSigma * setup.held.volts!,
+      };
     }
     const sound = shown(own, setup, []);
     const share = (off: Off, by: number) => (shown(own, setup, [], off) / sound - 1) / by;
-    const moves = Object.entries(trials).map(([name, by]) => [name, value * share({ [name]: by }, by)] as const);
     const perKelvin = share({ celsius: kelvin }, kelvin);
     const perSpeed = share({ rpm: speedShare }, 1);
-    const sigma = Math.hypot(modelShare * value, perSpeed * value, 0.3);
-    if (setup.shows === 'output')
-      return { value, moves: { ...Object.fromEntries(moves), celsius: value * perKelvin }, sigma };
+    const isPoint = setup.shows === 'own-output';
     // How warm a point's windings were has nothing to do with how warm the parts at rest were.
-    const unsure = setup.held.celsius === undefined ? untoldKelvin : toldKelvin;
-    return { value, moves: Object.fromEntries(moves), sigma: Math.hypot(sigma, value * perKelvin * unsure) };
+    const unsure = !isPoint ? 0 : setup.held.celsius === undefined ? untoldKelvin : toldKelvin;
+    return {
+      value,
+      get moves() {
+        const moves = Object.entries(trials).map(([name, by]) => [name, value * share({ [name]: by }, by)] as const);
+        const own: Record<string, number> = Object.fromEntries(moves);
+        if (!isPoint) own.celsius = value * perKelvin;
+        if (there.some(({ species }) => uneven.test(species)))
+          own.damping = (shows({ damping: trials.damping! }) - value) / trials.damping!;
+        return own;
+      },
+      sigma: Math.hypot(modelShare * value, perSpeed * value, 0.3, value * perKelvin * unsure),
+    };
   };
 }
 
@@ -73,6 +96,7 @@ function run(
   { held: { rpm, volts, celsius: told }, shows }: RunSetup,
   faults: readonly RunningFault[],
   off: Off,
+  ends: Map<string, Settled>,
 ): number {
   const { own, excitation } = swayed(machine, build, off);
   const { windings, diodes } = told === undefined ? warm : { windings: told, diodes: told };
@@ -82,7 +106,14 @@ function run(
     celsius: { windings: windings + (off.celsius ?? 0), diodes: diodes + (off.celsius ?? 0) },
     field: shows === 'own-output' ? 'own' : 'bypassed',
   };
-  const found = clawPoleRun(own, build, [...faults, ...brushesOff(off.brushes)], held, excitation, steps);
+  const make = JSON.stringify([build.connection, faults.map(({ species, place }) => [species, place]), rpm, volts]);
+  const there = [...faults, ...brushesOff(off.brushes)];
+  const found = clawPoleRun(own, build, there, held, excitation, {
+    stepsPerPeriod: steps,
+    settledShare,
+    from: ends.get(make),
+  });
+  ends.set(make, found.settled);
   return shows === 'tap' ? found.tap.mean : Math.max(found.amps.mean, 0);
 }
 

@@ -4,6 +4,8 @@ import {
   copperOhms,
   type Edit,
   type Resistor,
+  type Running,
+  type Settled,
   Turning,
   type TurningNetwork,
 } from '../../circuit/index.ts';
@@ -20,6 +22,8 @@ export interface Excitation {
   readonly fluxWebers: number;
   /** Synchronous inductance of a phase. */
   readonly henries: number;
+  /** Subtransient over synchronous inductance: what solid poles leave of it for what doesn't turn with them. */
+  readonly damping: number;
   /** Field current of full field when the plate's figures were taken, rotor at 20 °C. */
   readonly fullAmps: number;
 }
@@ -35,13 +39,16 @@ export const ratingPoint = (machine: ClawPole): { rpm: number; volts: number } =
   volts: machine.ratedVolts === 12 ? 13.5 : 27,
 });
 /** What a regulator drops when it is fully on, V [from memory]. */
-const regulatorDrop = 0.6;
+export const regulatorDrop = 0.6;
 /** Volts that a diode drops under load, and where its current begins [from memory]. */
 const diodeVolts = { silicon: 0.95, 'low-loss': 0.6 } as const;
 const kneeVolts = { silicon: 0.55, 'low-loss': 0.32 } as const;
 /** Shorted turns: how much of each part's flux the other has, and what the short itself has [from memory]. */
 const turnCoupling = 0.9;
 const turnShortOhms = 1e-3;
+/** Solid claws: subtransient over synchronous inductance, and how long their currents last [from memory: 0.4 to 0.7]. */
+const usualDamping = 0.55;
+const dampingSeconds = 0.01;
 /** How much the iron saturates: flux = (1+s)·x/(1+s·x) at x of the full field [from memory]. */
 const saturation = 0.7;
 
@@ -70,7 +77,7 @@ function ratedExcitation(machine: ClawPole, build: ClawPoleBuild): Excitation {
   };
   let excitation = closedForm(machine, build);
   for (let round = 0; round < ratingRounds; round++) {
-    const { amps } = clawPoleRun(machine, build, [], stand, excitation, smoothSteps);
+    const { amps } = clawPoleRun(machine, build, [], stand, excitation, { stepsPerPeriod: smoothSteps });
     if (!(amps.mean > 0)) return excitation;
     excitation = { ...excitation, henries: (excitation.henries * amps.mean) / machine.ratedAmps };
   }
@@ -101,6 +108,7 @@ function closedForm(machine: ClawPole, build: ClawPoleBuild): Excitation {
     polePairs,
     fluxWebers,
     henries: reactance / speed,
+    damping: usualDamping,
     fullAmps: (volts - regulatorDrop) / (machine.rotorOhms + 2 * usual.brushOhms),
   };
 }
@@ -117,27 +125,41 @@ export function clawPoleTurning(
   build: ClawPoleBuild,
   faults: readonly RunningFault[],
   stand: Pick<Stand, 'rpm' | 'loadOhms' | 'batteryVolts' | 'batteryOhms' | 'cableOhms'>,
-  { fluxWebers, henries, polePairs }: Pick<Excitation, 'fluxWebers' | 'henries' | 'polePairs'>,
+  { fluxWebers, henries, polePairs, damping }: Omit<Excitation, 'fullAmps'>,
 ): TurningNetwork {
-  const whole = clawPoleNetwork(machine, build, 'closed');
+  const atRest = clawPoleNetwork(machine, build, 'closed');
   const edits = faults.flatMap((fault) => fault.edits);
   const open = new Set(edits.flatMap((edit) => ('open' in edit ? [edit.element] : [])));
   const fieldSide = /^(winding|rotor|brush|regulator-drive)/;
   const volts = fluxWebers * radiansPerSecond(stand.rpm, polePairs);
-  const { coils, couplings, shorts } = statorCoils(machine, build, faults, volts, henries);
+  const whole = wholeCoil(machine, build, volts, henries);
+  const { coils, couplings, shorts } = statorCoils(build, faults, whole);
   return {
     resistors: [
-      ...whole.resistors.filter(({ name }) => !fieldSide.test(name)).map((resistor) => edited(resistor, edits)),
+      ...atRest.resistors.filter(({ name }) => !fieldSide.test(name)).map((resistor) => edited(resistor, edits)),
       ...shorts,
       { name: 'cable', a: 'output', b: 'bus', ohms: stand.cableOhms },
       { name: 'load', a: 'bus', b: 'case', ohms: stand.loadOhms },
     ],
-    junctions: whole.junctions.filter(({ name }) => name !== 'freewheel' && !open.has(name)),
+    junctions: atRest.junctions.filter(({ name }) => name !== 'freewheel' && !open.has(name)),
     emfs: [{ name: 'battery', plus: 'bus', minus: 'case', volts: stand.batteryVolts, ohms: stand.batteryOhms }],
     coils,
     couplings,
+    damping: damping < 1 ? { ...whole, share: damping, seconds: dampingSeconds } : undefined,
   };
 }
+
+interface WholeCoil {
+  readonly ohms: number;
+  readonly henries: number;
+  readonly emfVolts: number;
+}
+
+/** A winding between two leads of a delta, or from lead to star. */
+const wholeCoil = (machine: ClawPole, build: ClawPoleBuild, volts: number, henries: number): WholeCoil =>
+  build.connection === 'star'
+    ? { ohms: machine.statorPairOhms / 2, henries, emfVolts: volts }
+    : { ohms: machine.statorPairOhms * 1.5, henries: 3 * henries, emfVolts: Math.sqrt(3) * volts };
 
 function edited(resistor: Resistor, edits: readonly Edit[]): Resistor {
   const ohms = edits
@@ -152,11 +174,9 @@ function edited(resistor: Resistor, edits: readonly Edit[]): Resistor {
 
 /** The three windings; one with shorted turns in two coupled parts, one torn left out. */
 function statorCoils(
-  machine: ClawPole,
   build: ClawPoleBuild,
   faults: readonly RunningFault[],
-  volts: number,
-  henries: number,
+  whole: WholeCoil,
 ): { coils: Coil[]; couplings: Coupling[]; shorts: Resistor[] } {
   const star = build.connection === 'star';
   const coils: Coil[] = [];
@@ -166,9 +186,6 @@ function statorCoils(
     const [from, to] = star ? [lead(phase), 'star'] : [...windingLeads[phase]!].map(lead);
     // In delta winding A lies between B and C, a quarter turn behind phase A.
     const lagRadians = (2 * Math.PI * n) / 3 + (star ? 0 : Math.PI / 2);
-    const whole = star
-      ? { ohms: machine.statorPairOhms / 2, henries, emfVolts: volts }
-      : { ohms: machine.statorPairOhms * 1.5, henries: 3 * henries, emfVolts: Math.sqrt(3) * volts };
     const part = (name: string, a: string, b: string, share: number): Coil => ({
       name,
       a,
@@ -219,6 +236,7 @@ export function swayed(machine: ClawPole, build: ClawPoleBuild, off: Off): { own
       ...plate,
       fluxWebers: plate.fluxWebers * by('flux'),
       henries: plate.henries * by('inductance'),
+      damping: plate.damping * by('damping'),
     },
   };
 }
@@ -246,30 +264,35 @@ export function clawPoleRun(
   faults: readonly RunningFault[],
   stand: Stand,
   excitation: Excitation = excitationOf(machine, build),
-  stepsPerPeriod?: number,
+  settling: Pick<Running, 'stepsPerPeriod' | 'settledShare' | 'from'> = {},
 ): Run {
   const { polePairs, fluxWebers, fullAmps } = excitation;
   const electricalHertz = (stand.rpm * polePairs) / 60;
   const ohms = fieldOhms(machine, build, faults, stand.celsius.windings);
   const turns = turnsLeft(faults);
   const [supply, drop] = stand.field === 'bypassed' ? ['output', 0] : [supplyNode(machine), regulatorDrop];
-  const at = (fieldAmps: number) => {
+  const at = (fieldAmps: number, from: Settled | undefined) => {
     const flux = fluxWebers * fluxShare((fieldAmps * turns) / fullAmps);
     const network = clawPoleTurning(machine, build, faults, stand, { ...excitation, fluxWebers: flux });
     const draws = [{ from: supply, to: 'case', amps: fieldAmps }];
-    return new Turning(network, 'case', stand.celsius).steady({ electricalHertz, draws, stepsPerPeriod });
+    return new Turning(network, 'case', stand.celsius).steady({
+      ...settling,
+      electricalHertz,
+      draws,
+      from,
+    });
   };
   const mean = (samples: Float64Array) => samples.reduce((sum, one) => sum + one, 0) / samples.length;
   const held = typeof stand.field === 'object';
   let fieldAmps = typeof stand.field === 'object' ? stand.field.amps : Math.max(stand.batteryVolts - drop, 0) / ohms;
-  let period = at(fieldAmps);
+  let period = at(fieldAmps, settling.from);
   for (let round = 0; !held && round < mostRounds; round++) {
     // A lost positive diode drives exciter diodes far above the post: the regulator lets the field have no more of it.
     const volts = Math.min(mean(period.volts(supply)), mean(period.volts('output')) + exciterAbove);
     const most = Math.max(volts - drop, 0) / ohms;
     if (Math.abs(most - fieldAmps) <= settledShare * fullAmps) break;
     fieldAmps = most;
-    period = at(fieldAmps);
+    period = at(fieldAmps, period.settled);
   }
   const trace = { amps: period.amps('cable'), volts: period.volts('output'), tap: period.volts(leg('A')) };
   return {
@@ -280,5 +303,6 @@ export function clawPoleRun(
     volts: ordersOf(trace.volts),
     tap: ordersOf(trace.tap),
     trace,
+    settled: period.settled,
   };
 }

@@ -33,7 +33,9 @@ export function clawPoleSpin(machine: ClawPole): Spin {
     const own = swayed(machine, build as ClawPoleBuild, off);
     const there = [...faults, ...brushesOff(off.brushes)];
     const run = (field: Stand['field'], steps?: number): Run =>
-      clawPoleRun(own.own, build as ClawPoleBuild, there, { ...stand, field }, own.excitation, steps);
+      clawPoleRun(own.own, build as ClawPoleBuild, there, { ...stand, field }, own.excitation, {
+        stepsPerPeriod: steps,
+      });
     const at = (field: Stand['field']): Run => run(field, smoothSteps);
     /** The means of steps that move smoothly, the orders of steps that add none of their own. */
     const seen = (smooth: Run): Run => {

@@ -76,20 +76,25 @@ function generatesOf(machine: Machine): Generates<Machine> {
   return generates;
 }
 
-/** Two columns of an oscilloscope's file: time and what was measured. `told`: share read so far. */
-async function columnsOf(file: File, told: (share: number) => void): Promise<{ times: number[]; values: number[] }> {
+/** Columns of an oscilloscope's file: time, and so many of what was measured. `told`: share read so far. */
+async function columnsOf(
+  file: File,
+  count: number,
+  told: (share: number) => void,
+): Promise<{ times: number[]; columns: number[][] }> {
   const times: number[] = [];
-  const values: number[] = [];
+  const columns = Array.from({ length: count }, (): number[] => []);
   await new Promise<void>((done, failed) =>
     Papa.parse<string[]>(file, {
       skipEmptyLines: true,
       chunk: ({ data, meta }) => {
         for (const row of data) {
-          const [time, value] = row.map((cell) => Number(cell.trim().replace(/^(-?\d+),(\d+)/, '$1.$2')));
-          if (Number.isFinite(time) && Number.isFinite(value)) {
-            times.push(time!);
-            values.push(value!);
-          }
+          const [time, ...values] = row
+            .slice(0, 1 + count)
+            .map((cell) => (cell.trim() ? Number(cell.trim().replace(/^(-?\d+),(\d+)/, '$1.$2')) : NaN));
+          if (values.length < count || ![time, ...values].every(Number.isFinite)) continue;
+          times.push(time!);
+          values.forEach((value, n) => columns[n]!.push(value));
         }
         told(meta.cursor / file.size);
       },
@@ -97,7 +102,28 @@ async function columnsOf(file: File, told: (share: number) => void): Promise<{ t
       error: failed,
     }),
   );
-  return { times, values };
+  return { times, columns };
+}
+
+/** What a trace says of its orders; beside it, where it was taken, what the phase tap's says against the post's. */
+export interface ReadWithTap {
+  readonly read: ReadTrace;
+  readonly tap: TapTrace | undefined;
+}
+interface Beside {
+  readonly tap: readonly number[];
+  readonly volts: readonly number[];
+}
+function readWithTap(
+  times: readonly number[],
+  values: readonly number[],
+  beside: Beside | undefined,
+  expectedHertz: number,
+): ReadWithTap {
+  const read = readTrace(times, values, expectedHertz);
+  if (read.kind !== 'read' || !beside) return { read, tap: undefined };
+  const [tap, volts] = [beside.tap, beside.volts].map((one) => ordersOf(periodAt(times, one, read.electricalHertz)));
+  return { read, tap: { orders: tap!, share: tap!.mean / volts!.mean } };
 }
 
 /** A current from the moment it begins to flow, thinned: how it goes in the mean, and its highest moment. */
@@ -203,16 +229,25 @@ const curves = {
     };
   },
 
-  /** A trace out of an oscilloscope's file: two columns, time and what was measured. `told`: share read so far. */
-  async trace(file: File, expectedHertz: number, told: (share: number) => void): Promise<ReadTrace> {
-    const { times, values } = await columnsOf(file, told);
-    return readTrace(times, values, expectedHertz);
+  /**
+   * A trace out of an oscilloscope's file: two columns, time and what was measured; with a tap four, time, clamp, post and
+   * tap. `told`: share read so far.
+   */
+  async trace(file: File, expectedHertz: number, hasTap: boolean, told: (share: number) => void): Promise<ReadWithTap> {
+    const { times, columns } = await columnsOf(file, hasTap ? 3 : 1, told);
+    const [values, volts, tap] = columns;
+    if (hasTap && times.length < 2)
+      return {
+        read: { kind: 'refused', why: 'Four columns are needed here: time, clamp, post, tap.' },
+        tap: undefined,
+      };
+    return readWithTap(times, values!, tap && volts && { tap, volts }, expectedHertz);
   },
 
   /** The speed of an armature from such a file, and its current as it ran up. */
   async speed(file: File, ripplesPerTurn: number, told: (share: number) => void): Promise<ReadRunUp> {
-    const { times, values } = await columnsOf(file, told);
-    return { speed: commutatorSpeed(times, values, ripplesPerTurn), current: thinned(times, values) };
+    const { times, columns } = await columnsOf(file, 1, told);
+    return { speed: commutatorSpeed(times, columns[0]!, ripplesPerTurn), current: thinned(times, columns[0]!) };
   },
   /** The same from samples at equal steps of time. */
   speedOf(secondsPerSample: number, amps: readonly number[], ripplesPerTurn: number): ReadRunUp {
@@ -235,14 +270,11 @@ const curves = {
   captured(
     secondsPerSample: number,
     values: readonly number[],
-    beside: { readonly tap: readonly number[]; readonly volts: readonly number[] } | undefined,
+    beside: Beside | undefined,
     expectedHertz: number,
-  ): { readonly read: ReadTrace; readonly tap: TapTrace | undefined } {
+  ): ReadWithTap {
     const times = values.map((_, n) => n * secondsPerSample);
-    const read = readTrace(times, values, expectedHertz);
-    if (read.kind !== 'read' || !beside) return { read, tap: undefined };
-    const [tap, volts] = [beside.tap, beside.volts].map((one) => ordersOf(periodAt(times, one, read.electricalHertz)));
-    return { read, tap: { orders: tap!, share: tap!.mean / volts!.mean } };
+    return readWithTap(times, values, beside, expectedHertz);
   },
 
   /** What the orders of a trace look like with each telling fault, half the rated amps drawn. */

@@ -101,9 +101,12 @@
     if (!file) return;
     const curves = startWorker();
     const telling = proxy((now: number) => (share = now));
-    read = await curves
-      .trace(file, expectedHertz, telling)
-      .catch((error: Error): ReadTrace => ({ kind: 'refused', why: `${file.name} can’t be read: ${error.message}` }));
+    ({ read, tap } = await curves
+      .trace(file, expectedHertz, method?.needsTap === true, telling)
+      .catch((error: Error) => ({
+        read: { kind: 'refused' as const, why: `${file.name} can’t be read: ${error.message}` },
+        tap: undefined,
+      })));
     if (read.kind === 'read') patterns = await curves.patterns(bench.job.machine, Number(rpm));
     cancel();
   }
@@ -185,7 +188,7 @@
     </select>
   </label>
   <label class="flex flex-col text-sm">
-    Oscilloscope’s file: time and value
+    Oscilloscope’s file: {method?.needsTap ? 'time, clamp, post, tap' : 'time and value'}
     <input class="file-input h-11" type="file" accept=".csv,.txt,text/csv,text/plain" onchange={onFile} />
   </label>
   {#if oscilloscope && method?.needsTap}
@@ -228,9 +231,7 @@
     <button class="btn mt-1 min-h-11 btn-primary" onclick={() => void record()}>Record: {pattern.name}</button>
   {:else}
     <p class="mt-1 border-l-4 border-warning px-3 py-1">
-      {method?.needsTap && !tap
-        ? 'This needs the phase tap beside the clamp: from an oscilloscope at a port, all three at once.'
-        : 'These orders fit no pattern we know: look at the trace and choose above, or take it again.'}
+      These orders fit no pattern we know: look at the trace and choose above, or take it again.
     </p>
   {/if}
 {/if}
