@@ -133,6 +133,18 @@ describe('the run stand: points of the output', () => {
     const dead = pointsWith().map((point) => ({ ...point, amps: 0.2 }));
     expect(told(dead).suspects).deep.equal(told([]).suspects);
   });
+  it('at a speed where the plate foresees next to nothing, an ampere or ten condemn nothing', () => {
+    const faint = told([{ rpm: 1050, volts: 13.5, amps: 8, celsius: 40 }]);
+    expect(faint.output.map(({ word }) => word)).not.include('failed');
+    expect(Math.abs(faint.sound - told([]).sound)).lessThan(0.1);
+  });
+  it('say the same in whatever order they are thought through', () => {
+    const [first, ...rest] = pointsWith('diode-leaky:C-', 5);
+    const fresh = unitSession(machine, 'no-charge', [meter]);
+    fresh.diagnose({ ...situation('stand', ...atRest), output: rest });
+    const output = [first!, ...rest];
+    expect(fresh.diagnose({ ...situation('stand', ...atRest), output }).suspects).deep.equal(told(output).suspects);
+  });
   it('are refused of what gives no output', () => {
     const starter = unitSession(starterGeneric(12, 1.4, 'direct'), 'none', [meter]);
     const read = { readings: [], assembly: 'clamped', meter: meter.id, celsius: 20 };

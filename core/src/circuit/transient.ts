@@ -45,7 +45,7 @@ export interface Running {
   readonly stepsPerPeriod?: number;
   /** Share of the coils' currents that may still change from one period to the next; for what is known roughly, more. */
   readonly settledShare?: number | undefined;
-  /** The steady state of a network of the same make, to begin with: what is near is settled sooner. */
+  /** A steady state to begin with, where it is of a network of the same make: what is near is settled sooner. */
   readonly from?: Settled | undefined;
 }
 
@@ -290,7 +290,9 @@ class Stepping {
     this.#constant[to]! += amps;
   }
 
+  /** Of a network of another make nothing can be taken over. */
   begin({ coilAmps, coilFluxVolts, junctionVolts, poleWebers }: Settled): void {
+    if (coilAmps.length !== this.#coilAmps.length || junctionVolts.length !== this.#junctionVolts.length) return;
     this.#coilAmps.set(coilAmps);
     this.#coilFluxVolts.set(coilFluxVolts);
     this.#junctionVolts.set(junctionVolts);

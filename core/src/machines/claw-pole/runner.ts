@@ -23,6 +23,10 @@ const kelvin = 15;
 const toldKelvin = 5;
 const untoldKelvin = 20;
 
+/** A sound output below this, A, is foreseen by its plate to no share of itself; flux may be so much more [our estimate]. */
+const faintAmps = 5;
+const faintFlux = 0.15;
+
 /** Poles damp what is uneven, each such fault's currents by another share; all else as they do a sound machine's. */
 const uneven = /^(diode|stator)-/;
 
@@ -41,15 +45,18 @@ const trials: Readonly<Record<string, number>> = {
  * equal phases turn into another is one run.
  */
 export function clawPoleRunner(machine: ClawPole): Runner {
-  const known = new Map<string, number>();
-  /** Where runs of the same make ended: the next is near it. */
-  const ends = new Map<string, Settled>();
-  const shown = (build: ClawPoleBuild, setup: RunSetup, faults: readonly RunningFault[], off: Off = {}): number => {
+  const known = new Map<string, RunTo>();
+  /** Begins where the same without what is off ended, that where the sound machine did: in whatever order it is asked. */
+  const ran = (build: ClawPoleBuild, setup: RunSetup, faults: readonly RunningFault[], off?: Off): RunTo => {
     const key = JSON.stringify([build.connection, build.diodeKind, setup, faults, off]);
-    let value = known.get(key);
-    if (value === undefined) known.set(key, (value = run(machine, build, setup, faults, off, ends)));
-    return value;
+    const found = known.get(key);
+    if (found) return found;
+    const near = off ? ran(build, setup, faults) : faults.length ? ran(build, setup, []) : undefined;
+    const fresh = run(machine, build, setup, faults, off, near?.settled);
+    known.set(key, fresh);
+    return fresh;
   };
+  const shown = (...asked: Parameters<typeof ran>): number => ran(...asked).value;
   return (build, setup, faults): Ran => {
     const own = build as ClawPoleBuild;
     const alike = (fault: RunningFault) => atFirstPhase(fault, setup.shows === 'own-output');
@@ -69,6 +76,9 @@ export function clawPoleRunner(machine: ClawPole): Runner {
       };
     }
     const sound = shown(own, setup, []);
+    // So near to the speed that begins to charge, a little more flux makes all the difference.
+    if (sound < faintAmps)
+      return { value, moves: {}, sigma: Math.hypot(faintAmps, shown(own, setup, [], { flux: faintFlux })) };
     const share = (off: Off, by: number) => (shown(own, setup, [], off) / sound - 1) / by;
     const perKelvin = share({ celsius: kelvin }, kelvin);
     const perSpeed = share({ rpm: speedShare }, 1);
@@ -95,9 +105,9 @@ function run(
   build: ClawPoleBuild,
   { held: { rpm, volts, celsius: told }, shows }: RunSetup,
   faults: readonly RunningFault[],
-  off: Off,
-  ends: Map<string, Settled>,
-): number {
+  off: Off = {},
+  from?: Settled,
+): RunTo {
   const { own, excitation } = swayed(machine, build, off);
   const { windings, diodes } = told === undefined ? warm : { windings: told, diodes: told };
   const held: Stand = {
@@ -106,15 +116,16 @@ function run(
     celsius: { windings: windings + (off.celsius ?? 0), diodes: diodes + (off.celsius ?? 0) },
     field: shows === 'own-output' ? 'own' : 'bypassed',
   };
-  const make = JSON.stringify([build.connection, faults.map(({ species, place }) => [species, place]), rpm, volts]);
   const there = [...faults, ...brushesOff(off.brushes)];
-  const found = clawPoleRun(own, build, there, held, excitation, {
-    stepsPerPeriod: steps,
-    settledShare,
-    from: ends.get(make),
-  });
-  ends.set(make, found.settled);
-  return shows === 'tap' ? found.tap.mean : Math.max(found.amps.mean, 0);
+  const settling = { stepsPerPeriod: steps, settledShare, from };
+  const { amps, tap, settled } = clawPoleRun(own, build, there, held, excitation, settling);
+  return { value: shows === 'tap' ? tap.mean : Math.max(amps.mean, 0), settled };
+}
+
+/** What was shown, and where the run ended. */
+interface RunTo {
+  readonly value: number;
+  readonly settled: Settled;
 }
 
 /**
