@@ -137,8 +137,7 @@ export class Session {
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
     const { opened } = this;
-    const tape = this.#tape(situation);
-    const { readings, counted, beliefs, belief, atRest } = this.#follow(situation);
+    const { tape, readings, counted, beliefs, belief, atRest } = this.#follow(situation);
     const judged = tape.map((row, i) => this.#judge(row, readings[i]!, readings, counted, beliefs));
     return {
       sound: soundChance(belief),
@@ -156,7 +155,8 @@ export class Session {
 
   /** Whether the unit may run, alone. */
   gate({ readings }: Situation): Gate | undefined {
-    return gateOf(this.opened, this.beliefAfter({ readings }), this.#readings({ readings }));
+    const { readings: read, belief } = this.#follow({ readings });
+    return gateOf(this.opened, belief, read);
   }
 
   /** What to do about it. */
@@ -201,10 +201,11 @@ export class Session {
 
   /** What is believed along all that was read; `atRest`: before the points of the output, which bar no run. */
   #follow(read: Read) {
-    const readings = this.#readings(read);
+    const tape = this.#tape(read);
+    const readings = tape.map((reading) => this.#reading(reading));
     const { counted, beliefs } = this.#history.follow(readings);
     const atRest = beliefs[counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length]!;
-    return { readings, counted, beliefs, belief: beliefs[beliefs.length - 1]!, atRest };
+    return { tape, readings, counted, beliefs, belief: beliefs[beliefs.length - 1]!, atRest };
   }
 
   /**
@@ -277,10 +278,6 @@ export class Session {
     const known = this.#points.get(made.id) ?? made;
     this.#points.set(made.id, known);
     return known;
-  }
-
-  #readings(read: Read): readonly Reading[] {
-    return this.#tape(read).map((reading) => this.#reading(reading));
   }
 
   #reading({ check, outcome, meter, celsius, told = 'own' }: TapeReading): Reading {

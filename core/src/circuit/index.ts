@@ -15,10 +15,10 @@ export {
   type Draw,
   type Period,
   type Running,
-  type Settled,
   Turning,
   type TurningNetwork,
 } from './transient.ts';
+export type { Settled } from './stepping.ts';
 export { type JunctionLaw, saturationFor, zeroCelsius } from './junction.ts';
 export {
   copperOhms,

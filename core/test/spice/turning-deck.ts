@@ -59,6 +59,7 @@ export function runTurning({ rpm, values = {}, torn = [] }: DeckedRun): DeckedPe
       'quit 0',
       '.endc',
     ];
+    // Every step is a thousandth of a period at most; the truncation error alone would let some be too small to take.
     const options = '.options temp=25 tnom=25 gmin=1e-12 reltol=1e-5 abstol=1e-6 vntol=1e-5 trtol=50 method=gear';
     writeFileSync(file, ['* a unit on the stand', options, ...lines, ...asked, '.end', ''].join('\n'));
     const began = performance.now();

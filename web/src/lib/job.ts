@@ -199,8 +199,8 @@ export const tapeReading = ({ id, check, outcome, meter, celsius, told }: TakenR
 
 /** The points of the output that stand, of every round. */
 export const outputOf = ({ runs, works }: Pick<Job, 'runs' | 'works'>): (OutputPoint & { round: number })[] =>
-  [{}, ...works].flatMap((_, n) =>
-    readRunLog(runs, n + 1).points.map(({ id: _id, ...point }) => ({ ...point, round: n + 1 })),
+  Array.from({ length: works.length + 1 }, (_, n) => n + 1).flatMap((round) =>
+    readRunLog(runs, round).points.map(({ id: _, ...point }) => ({ ...point, round })),
   );
 
 /** What a unit on the bench is reasoned about with: what was read in the open round, and all that came before. */
