@@ -236,7 +236,18 @@ describe('the starter bench', () => {
     await read('Battery volts while cranking', '9.8');
     await until(async () => /tight engine/.test((await panel.textContent()) ?? ''), 'placed');
     expect(await panel.textContent()).match(/a rule, not\s+a reason/);
-    await panel.locator('label:has-text("Engine, litres") input').fill('900');
-    expect(await panel.textContent()).match(/Litres: from 0.1 to 40/);
+    // The engine is kept with the vehicle, and moves what is foreseen.
+    const foreseen = async () => Number(/Foreseen\s*(\d+)\s*A/.exec((await panel.textContent()) ?? '')?.[1]);
+    const before = await foreseen();
+    await page.locator('summary:has-text("engine: not known")').click();
+    const litres = page.locator('label:has-text("Engine, l") input');
+    await litres.fill('900');
+    await litres.press('Tab');
+    expect(await litres.evaluate((field: HTMLInputElement) => field.validationMessage)).equal('Type 0.1 to 40 l.');
+    await litres.fill('3');
+    await litres.press('Tab');
+    await until(async () => (await foreseen()) > 1.3 * before, 'more amps for a larger engine');
+    await page.reload();
+    await page.waitForSelector('summary:has-text("engine: 3.0 l petrol")');
   }).timeout(60_000);
 });

@@ -29,6 +29,7 @@ const bare: Motor = {
   shortedCoils: 0,
   coil: { coils: 25, polePairs: 2, ohms: 1e-3, henries: 2e-6 },
   leakOhms: Infinity,
+  clutchNewtonMetres: Infinity,
 };
 const line = { volts: 250, ohms: 1e-9 };
 

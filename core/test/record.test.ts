@@ -126,7 +126,15 @@ describe('record: the job file', () => {
 
 describe('record: the vehicle in the job file', () => {
   const origin: NonNullable<JobFile['origin']> = {
-    vehicle: { ratedVolts: 12, battery: 'flooded', crankingAmps: 600, ampHours: 60, machineAmps: 90 },
+    vehicle: {
+      ratedVolts: 12,
+      battery: 'flooded',
+      crankingAmps: 600,
+      ampHours: 60,
+      machineAmps: 90,
+      engineLitres: 1.6,
+      fuel: 'diesel',
+    },
     readings: (
       [
         ['battery-raised', 12],
@@ -154,6 +162,13 @@ describe('record: the vehicle in the job file', () => {
     const bad = JSON.parse(writeJobFile({ ...job(), origin })) as { origin: typeof origin };
     const broken = { ...bad, origin: { ...bad.origin, vehicle: { ...bad.origin.vehicle, crankingAmps: 5 } } };
     expect(problemsOf(JSON.stringify(broken)).join()).match(/origin\.vehicle\.crankingAmps.*between 50 and 3000 A/);
+    const steam = {
+      ...bad,
+      origin: { ...bad.origin, vehicle: { ...bad.origin.vehicle, engineLitres: 0, fuel: 'coal' } },
+    };
+    expect(problemsOf(JSON.stringify(steam)).join())
+      .match(/origin\.vehicle\.engineLitres.*between 0\.1 and 40 l/)
+      .and.match(/origin\.vehicle\.fuel.*petrol or diesel — got coal/);
     const [first, ...rest] = bad.origin.readings;
     const gossip = { ...bad, origin: { ...bad.origin, readings: [{ ...first, told: 'neighbour' }, ...rest] } };
     expect(problemsOf(JSON.stringify(gossip)).join()).match(/origin\.readings\[0\]\.told/);

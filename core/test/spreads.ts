@@ -107,4 +107,5 @@ export const starterShowing: Readonly<Record<string, readonly [number, number]>>
   'terminals-burnt': [0.005, 0.05],
   'main-case': [0.03, 3e6],
   'bench-battery-weak': [1.6, 4],
+  'drive-slips': [0.02, 0.9],
 };

@@ -1,16 +1,15 @@
 import { expect } from 'chai';
-import { assessJob, unitSession } from '../src/assess/index.ts';
-import type { TapeReading } from '../src/assess/index.ts';
+import { assessJob, type TapeReading, unitSession, VehicleSession } from '../src/assess/index.ts';
+import { Circuit } from '../src/circuit/index.ts';
 import { findingsOf, type Outcome } from '../src/checks/index.ts';
 import { motorRun } from '../src/curves/index.ts';
 import { heatLeft, loadTestLimit } from '../src/handbook/index.ts';
-import { multimeterById } from '../src/instruments/index.ts';
+import { measure, multimeterById, type Setup } from '../src/instruments/index.ts';
 import { familyOf, starterFed, runningFault, type Starter, starterGeneric, subjectOf } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
 import { HiddenUnit } from '../src/practice/index.ts';
 import { jobFileSchema, machineSchema, readJobFile } from '../src/record/index.ts';
-import { crankRun, crankWord, engineTorque, vehicleGeneric } from '../src/vehicle/index.ts';
-import { VehicleSession } from '../src/assess/index.ts';
+import { crankRun, crankWord, engineTorque, vehicleGeneric, vehicleSubject } from '../src/vehicle/index.ts';
 import { starterSpreads } from './spreads.ts';
 
 const meter = multimeterById('bench');
@@ -22,7 +21,8 @@ const layouts: readonly Starter[] = [
 ];
 const [direct, reduction, planetary, inertia] = layouts as [Starter, Starter, Starter, Starter];
 
-const typed = (...steps: readonly (readonly [check: string, result: number | string])[]): TapeReading[] =>
+type Typed = readonly [check: string, result: number | string];
+const typed = (...steps: readonly Typed[]): TapeReading[] =>
   steps.map(([check, result], n) => ({
     id: String(n),
     check,
@@ -197,6 +197,23 @@ describe('a starter at rest', () => {
     expect(parts(planetary).filter((id) => ['magnets', 'field'].includes(id))).deep.equal(['magnets']);
     expect(parts(direct).filter((id) => ['gears', 'field'].includes(id))).deep.equal(['field']);
   });
+  it('a drive that slips runs free as a sound one; braked, the motor whirs on few amps and the pinion stands (common practice, no source)', () => {
+    for (const machine of layouts) {
+      const fault = familyOf(machine)
+        .faults(machine)
+        .find(({ id }) => id === 'drive-slips')!;
+      const [sound, slips] = [[], [runningFault(fault, fault.severity.grades[0]!)]].map((faults) => {
+        const { motor, source } = starterFed(machine, faults, 20);
+        const at = (load: 'held' | { newtonMetres: number }) => motorRun(motor, source, load);
+        const held = motorRun(starterFed(machine, [], 20).motor, source, 'held').newtonMetres;
+        return { free: at({ newtonMetres: 0 }), braked: at({ newtonMetres: 0.35 * held }), held: at('held') };
+      });
+      expect(slips!.free).deep.equal(sound!.free);
+      expect([slips!.braked.rpm, slips!.held.rpm]).deep.equal([0, 0]);
+      expect(slips!.braked.amps).lessThan(0.6 * sound!.braked.amps);
+      expect(slips!.held.newtonMetres).closeTo(fault.severity.grades[0]! * sound!.held.newtonMetres, 1e-6);
+    }
+  });
   it('a starter with magnets is never to be tapped', () => {
     const cautions = subjectOf(planetary).checks.flatMap((check) => [...check.cautions, check.how]);
     expect(cautions.some((text) => /Never tap/.test(text))).equal(true);
@@ -275,6 +292,18 @@ describe('what is believed of a starter', () => {
     expect(suspects[0]!.chance).greaterThan(0.9);
     expect(suspects[0]!.severity).match(/mΩ/);
     expect(suspects.find(({ fault }) => fault === 'bench-battery-weak')?.chance ?? 0).lessThan(0.02);
+  });
+  it('no torque at the brake and few amps name the drive, which a run without load hides', () => {
+    const session = unitSession(direct, 'none', [meter]);
+    const slips = (...steps: readonly Typed[]) =>
+      session.diagnose(atBench(typed(...steps))).suspects.find(({ fault }) => fault === 'drive-slips')?.chance ?? 0;
+    const free: readonly Typed[] = [
+      ['no-load-amps', 72],
+      ['no-load-rpm', 6800],
+    ];
+    expect(slips(...free)).lessThan(0.15);
+    expect(slips(...free, ['loaded-rpm', 0], ['loaded-amps', 120])).greaterThan(0.9);
+    expect(slips(...free, ['loaded-rpm', 2680], ['loaded-amps', 226])).lessThan(0.5 * slips(...free));
   });
   it('a weak bench battery is a suspect of its own, and no course for the unit mends it', () => {
     const session = unitSession(direct, 'none', [meter]);
@@ -391,6 +420,39 @@ describe('a starter on its vehicle', () => {
     expect(crankRun(motor, cold).batteryVolts).lessThan(crankRun(motor, crank).batteryVolts - 0.5);
     expect(cold.newtonMetres).greaterThan(1.3 * crank.newtonMetres);
   });
+  it('its circuit cranks as the curve of this very starter does on the battery and cables of the vehicle', () => {
+    for (const unit of layouts) {
+      const vehicle = { ...vehicleGeneric(unit.ratedVolts, 90), engineLitres: unit.ratedKilowatts };
+      const { drives } = familyOf(unit);
+      const { subject } = vehicleSubject(vehicle, unit, 'slow-crank');
+      const network = subject.network(subject.builds[0]!, 'cranking');
+      const own = new Circuit(network, 20);
+      const ask = (id: string) => {
+        const check = subject.checks.find((one) => one.id === id)!;
+        return measure(own, own.withEdits([]), (check.method as { setup: Setup }).setup, meter).value;
+      };
+      const ohms = (name: string) => network.resistors.find((one) => one.name === name)!.ohms;
+      const run = crankRun(drives!.fed(unit, [], 20).motor, {
+        ratedVolts: unit.ratedVolts,
+        crankingAmps: vehicle.crankingAmps,
+        batteryCelsius: 20,
+        charge: 1,
+        cableOhms: ohms('starter-cable') + ohms('ground-path') + ohms('clamp'),
+        newtonMetres: engineTorque(vehicle.engineLitres, unit.ratedVolts === 24 ? 'diesel' : 'petrol', 20),
+      });
+      expect(run.rpm, unit.layout).greaterThan(100);
+      expect(ask('cranking-amps') / run.amps, unit.layout).closeTo(1, 0.03);
+      expect(ask('cranking-volts'), unit.layout).closeTo(run.batteryVolts, 0.01 * unit.ratedVolts);
+    }
+  });
+  it('every fault that stops or slows its motor shows in the cranking circuit; one of the solenoid’s hold does not', () => {
+    const { subject } = vehicleSubject(vehicleGeneric(12, 90), direct, 'slow-crank');
+    const edits = (id: string) => subject.faults.find((one) => one.id === id)!.edits(1);
+    for (const id of ['contacts-burnt', 'field-open', 'brush-worn', 'bushes-worn', 'armature-turns', 'drive-slips'])
+      expect(edits(id), id).not.deep.equal([]);
+    expect(edits('hold-in-open')).deep.equal([]);
+    expect(edits('contacts-burnt')).deep.equal([{ element: 'contacts', add: 0.018 }]);
+  });
   it('the vehicle hears the starter’s complaint, and blames it or what feeds it', () => {
     const session = new VehicleSession(vehicleGeneric(12, 90), direct, 'click', [meter]);
     const parked = { assembly: 'cranking', meter: 'bench', celsius: 20 };
@@ -400,6 +462,24 @@ describe('a starter on its vehicle', () => {
     });
     expect(burnt.suspects[0]!.fault).equal('contacts-burnt');
     expect(burnt.blame.unit).greaterThan(0.8);
+    const slow = new VehicleSession(vehicleGeneric(12, 90), direct, 'slow-crank', [meter]);
+    const many = slow.assessVehicle({
+      ...parked,
+      readings: typed(['rested-volts', 12.62], ['cranking-amps', 290], ['cranking-volts', 10.1]),
+    });
+    const suspects = many.suspects.slice(0, 5).map(({ fault }) => fault);
+    expect(suspects, 'many amps: the unit or the engine').include('engine-tight').and.include('bushes-worn');
+    const heavy = slow.assessVehicle({
+      ...parked,
+      readings: typed(
+        ['rested-volts', 12.62],
+        ['cranking-amps', 290],
+        ['cranking-volts', 10.1],
+        ['engine-by-hand', 'heavy'],
+      ),
+    });
+    expect(heavy.suspects[0]!.fault, 'turned by hand').equal('engine-tight');
+    expect(heavy.blame.unit).lessThan(many.blame.unit - 0.15);
     const flat = session.assessVehicle({ ...parked, readings: typed(['rested-volts', 11.6]) });
     expect(flat.suspects[0]!.fault).match(/^battery/);
     expect(flat.blame.unit).lessThan(burnt.blame.unit);

@@ -5,7 +5,7 @@ import { type Check, findingsOf, type Outcome } from '../src/checks/index.ts';
 import { Circuit, type Edit, type Network } from '../src/circuit/index.ts';
 import { countSigma, measure, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric, type Fault } from '../src/machines/index.ts';
-import { type Scene, vehicleGeneric, vehicleNetwork } from '../src/vehicle/index.ts';
+import { type Scene, starterAtWork, usual, vehicleGeneric, vehicleNetwork } from '../src/vehicle/index.ts';
 import { normalFrom, seeded } from '../src/numeric/index.ts';
 
 /** Made-up vehicles with hidden faults, told as stories: how often is the unit blamed or cleared wrongly? */
@@ -20,8 +20,9 @@ const strewn = {
     drain: [0.5, 2],
     'output-limit': [0.88, 1.2],
     starter: [0.8, 1.25],
+    'starter-pull': [0.7, 1.5],
   } as Readonly<Record<string, readonly [number, number]>>,
-  emfs: { cells: 0.1, regulated: 0.3, 'starter-emf': 0.6 } as Readonly<Record<string, number>>,
+  emfs: { cells: 0.1, regulated: 0.3 } as Readonly<Record<string, number>>,
   /** Readings mistyped or misread. */
   slips: 0.02,
 };
@@ -29,6 +30,7 @@ const strewn = {
 const meter = multimeterById('workshop');
 const unit = clawPoleGeneric(12, 90);
 const vehicle = vehicleGeneric(12, 90);
+const starter = starterAtWork(vehicle, unit, usual.restedVolts);
 
 /** All that a thorough technician takes down before the unit comes off. */
 export const thorough: readonly string[] = [
@@ -112,7 +114,7 @@ export class Stories {
     const shift = new Map(Object.entries(strewn.emfs).map(([name, sigma]) => [name, sigma * this.#normal()]));
     const edits: Edit[] = faults.flatMap(({ fault, severity }) => fault.edits(severity));
     return (scene: Scene): { circuit: Circuit; edits: Edit[] } => {
-      const network = vehicleNetwork(vehicle, scene);
+      const network = vehicleNetwork(vehicle, scene, starter);
       const own: Network = {
         ...network,
         resistors: network.resistors.map((r) => ({ ...r, ohms: r.ohms * (scale.get(r.name) ?? 1) })),

@@ -25,6 +25,8 @@ export interface Motor {
   readonly coil: ArmatureCoil;
   /** From the terminal to the case beside the motor; Infinity for none. */
   readonly leakOhms: number;
+  /** The most its drive carries to the pinion before it slips; Infinity for a sound one. */
+  readonly clutchNewtonMetres: number;
 }
 
 /** One coil of an armature, as far as a short in it goes. */
@@ -86,8 +88,20 @@ function shortTorque({ shortedCoils, coil }: Motor, flux: number, radians: numbe
 export const motorBrake = (motor: Motor, flux: number, radians: number): number =>
   motor.drag.newtonMetres + motor.drag.perRadian * radians + shortTorque(motor, flux, radians);
 
-/** Where the motor's torque, less all that brakes it, comes to what the pinion asks; it stands where that is too much. */
+/**
+ * Where the motor's torque, less all that brakes it, comes to what the pinion asks; it stands where that is too much.
+ * Where its drive slips the motor turns against what that carries, and the pinion stands.
+ */
 export function motorRun(motor: Motor, source: MotorSource, load: MotorLoad): MotorRun {
+  const { clutchNewtonMetres: carried } = motor;
+  if (carried === Infinity) return coupledRun(motor, source, load);
+  const asked = load === 'held' ? coupledRun(motor, source, 'held').newtonMetres : load.newtonMetres;
+  if (asked <= carried) return coupledRun(motor, source, load);
+  return { ...coupledRun(motor, source, { newtonMetres: carried }), rpm: 0, watts: 0, efficiency: 0 };
+}
+
+/** With a drive that doesn't slip. */
+function coupledRun(motor: Motor, source: MotorSource, load: MotorLoad): MotorRun {
   const { gear, drag, leakOhms, feedOhms } = motor;
   // What lies before the leak and the source are one source to the motor behind it (Thévenin).
   const before = source.ohms + feedOhms;

@@ -38,7 +38,8 @@ export function motorRunUp(
   samples: number,
 ): RunUp {
   const ohms = source.ohms + motor.ohms;
-  const load = newtonMetres / (motor.gear.ratio * motor.gear.efficiency);
+  const slips = newtonMetres > motor.clutchNewtonMetres;
+  const load = Math.min(newtonMetres, motor.clutchNewtonMetres) / (motor.gear.ratio * motor.gear.efficiency);
   const turns = 1 - motor.shortedCoils / motor.coil.coils;
   type State = readonly [amps: number, radians: number];
   const slope = ([amps, radians]: State): State => {
@@ -70,7 +71,7 @@ export function motorRunUp(
       turned += now[1] * dt;
     }
     amps[n] = now[0] * (1 + rippleShare * Math.sin(ripplesPerTurn(bars) * turned));
-    rpm[n] = (now[1] * 60) / (2 * Math.PI * motor.gear.ratio);
+    rpm[n] = slips ? 0 : (now[1] * 60) / (2 * Math.PI * motor.gear.ratio);
   }
   return { secondsPerSample, amps, rpm };
 }

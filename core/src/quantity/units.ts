@@ -11,6 +11,7 @@ export const units = {
   times: { symbol: '', names: [], most: 1000, signed: false },
   hours: { symbol: 'h', names: ['h', 'hour', 'hours'], most: 100000, signed: false },
   ampHours: { symbol: 'Ah', names: ['ah'], most: 10000, signed: false },
+  litres: { symbol: 'l', names: ['l', 'litre', 'litres'], most: 1000, signed: false },
   celsius: { symbol: '°C', names: ['°c', 'c', '°'], most: 400, signed: true },
 } as const;
 

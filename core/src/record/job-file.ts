@@ -3,7 +3,7 @@ import type { Outcome } from '../checks/index.ts';
 import { hearsay, type Teller } from '../belief/index.ts';
 import { type Multimeter, multimeters } from '../instruments/index.ts';
 import { families, type FamilyId, familyBy } from '../machines/index.ts';
-import { type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
+import { type Fuel, type VehicleNumber, vehicleNumbers } from '../vehicle/index.ts';
 import { machineSchema } from './machine.ts';
 import { multimeterSchema } from './meter.ts';
 import { ranged } from './ranged.ts';
@@ -72,6 +72,8 @@ export const vehicleSchema = object({
   crankingAmps: vehicleNumber('crankingAmps'),
   ampHours: vehicleNumber('ampHours'),
   machineAmps: vehicleNumber('machineAmps'),
+  engineLitres: vehicleNumber('engineLitres').optional(),
+  fuel: mixed<Fuel>().oneOf(['petrol', 'diesel'], 'must be petrol or diesel — got ${value}').optional(),
 }).noUnknown('unknown field: ${unknown}');
 
 /** What the unit came from: the vehicle, and what was measured on it or told. */

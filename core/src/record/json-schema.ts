@@ -86,13 +86,18 @@ const vehicleNumber = (name: VehicleNumber) => {
 
 /** The vehicle that the unit came from, and what was measured on it or told. */
 const origin = closed({
-  vehicle: closed({
-    ratedVolts: { enum: [12, 24] },
-    battery: { enum: ['flooded', 'mat'] },
-    crankingAmps: vehicleNumber('crankingAmps'),
-    ampHours: vehicleNumber('ampHours'),
-    machineAmps: vehicleNumber('machineAmps'),
-  }),
+  vehicle: closed(
+    {
+      ratedVolts: { enum: [12, 24] },
+      battery: { enum: ['flooded', 'mat'] },
+      crankingAmps: vehicleNumber('crankingAmps'),
+      ampHours: vehicleNumber('ampHours'),
+      machineAmps: vehicleNumber('machineAmps'),
+      engineLitres: vehicleNumber('engineLitres'),
+      fuel: { enum: ['petrol', 'diesel'] },
+    },
+    ['engineLitres', 'fuel'],
+  ),
   readings: { type: 'array', items: reading({ told: { enum: Object.keys(hearsay) } }) },
 });
 

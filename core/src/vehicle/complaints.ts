@@ -10,16 +10,38 @@ const besideFactors: Readonly<Record<string, Readonly<Record<string, number>>>> 
   whine: { 'belt-slip': 6 },
   growl: { 'belt-slip': 1 },
   smell: { 'sense-bad': 4, 'belt-slip': 4, 'battery-cell': 4 },
-  'slow-crank': { 'battery-flat': 4, 'battery-worn': 6, 'starter-cable': 8, 'ground-path': 3, 'starter-drag': 8 },
-  click: { 'battery-flat': 5, 'battery-worn': 3, 'contacts-burnt': 10, 'starter-cable': 5, 'ground-path': 2 },
+  'slow-crank': {
+    'battery-flat': 4,
+    'battery-worn': 6,
+    'starter-cable': 8,
+    'ground-path': 3,
+    'starter-drag': 8,
+    'engine-tight': 8,
+  },
+  click: {
+    'battery-flat': 5,
+    'engine-tight': 3,
+    'battery-worn': 3,
+    'contacts-burnt': 10,
+    'starter-cable': 5,
+    'ground-path': 2,
+  },
   spins: { 'starter-drive': 60, 'battery-flat': 0.5 },
   grinds: { 'starter-drive': 60, 'battery-flat': 1.5 },
-  'no-crank': { 'no-command': 20, 'starter-open': 10, 'battery-flat': 4, 'contacts-burnt': 6 },
+  'no-crank': { 'no-command': 20, 'engine-tight': 2, 'starter-open': 10, 'battery-flat': 4, 'contacts-burnt': 6 },
   none: {},
 };
 
 /** Starting faults don't bring a charging complaint in. */
-const startingOnly = ['starter-cable', 'contacts-burnt', 'starter-drag', 'starter-open', 'starter-drive', 'no-command'];
+const startingOnly = [
+  'starter-cable',
+  'contacts-burnt',
+  'starter-drag',
+  'starter-open',
+  'starter-drive',
+  'engine-tight',
+  'no-command',
+];
 const startingComplaints = ['slow-crank', 'click', 'no-crank', 'spins', 'grinds', 'none'];
 const unlikely = 0.1;
 

@@ -1,5 +1,7 @@
 import { type Motor, type MotorRun, motorRun } from '../curves/index.ts';
 import { type Cells, cellsOf } from '../handbook/index.ts';
+import { type Drives, familyOf, type Machine, type RunningFault, starterGeneric } from '../machines/index.ts';
+import { type Fuel, sets, type Vehicle } from './vehicle.ts';
 
 /** What a starter cranks: battery, cables and engine. */
 export interface Crank {
@@ -21,15 +23,59 @@ export interface Cranked extends MotorRun {
 
 /** Mean torque of an engine turned over: petrol, diesel, Nm at the crank for each litre at 20 °C [our estimate: so that
  * one and a half litres draw what shops see of four cylinders, 130 to 150 A]. */
-const crankTorque = { petrol: 20, diesel: 35 } as const;
+const crankTorque: Readonly<Record<Fuel, number>> = { petrol: 20, diesel: 35 };
+/** Litres that a kilowatt of starter turns in any weather [from memory]. */
+const litresPerKilowatt: Readonly<Record<Fuel, number>> = { petrol: 1.1, diesel: 0.9 };
 /** Ring gear over pinion, and what the mesh loses [from memory]. */
 const mesh = { ratio: 12, efficiency: 0.85 } as const;
 /** Thicker oil: more for each kelvin below 20 °C [from memory]. */
 const torquePerKelvin = 0.012;
 
 /** Newton metres that an engine asks at the pinion. */
-export const engineTorque = (litres: number, fuel: keyof typeof crankTorque, celsius: number): number =>
+export const engineTorque = (litres: number, fuel: Fuel, celsius: number): number =>
   (litres * crankTorque[fuel] * (1 + torquePerKelvin * Math.max(20 - celsius, 0))) / (mesh.ratio * mesh.efficiency);
+
+/** What starts a vehicle: the unit itself, or a starter as most have. */
+interface OwnStarter {
+  readonly machine: Machine;
+  readonly drives: Drives<Machine>;
+}
+/** Rated power of a starter that isn't the unit [from memory]. */
+const usualKilowatts = { 12: 1.4, 24: 4 } as const;
+
+function starterOf({ ratedVolts }: Vehicle, unit: Machine): OwnStarter {
+  const machine = familyOf(unit).drives ? unit : starterGeneric(ratedVolts, usualKilowatts[ratedVolts], 'direct');
+  return { machine, drives: familyOf(machine).drives! };
+}
+
+/** The engine that a starter turns: as it is known, else of the size and fuel that most have. */
+export function engineOf({ ratedVolts, engineLitres, fuel }: Vehicle, ratedWatts = 1000 * usualKilowatts[ratedVolts]) {
+  const burns: Fuel = fuel ?? (ratedVolts === 24 ? 'diesel' : 'petrol');
+  return { litres: engineLitres ?? Math.round(litresPerKilowatt[burns] * ratedWatts) / 1000, fuel: burns };
+}
+
+/** A starter at work as the vehicle's circuit has it, at 20 °C. */
+export interface StarterAtWork {
+  readonly contactOhms: number;
+  /** All behind the contacts. */
+  readonly ohms: number;
+  /** What its engine asks of it while the battery can turn it at all. */
+  readonly amps: number;
+}
+
+export function starterAtWork(
+  vehicle: Vehicle,
+  unit: Machine,
+  restedVolts: number,
+  faults: readonly RunningFault[] = [],
+): StarterAtWork {
+  const { machine, drives } = starterOf(vehicle, unit);
+  const { motor, contactOhms } = drives.fed(machine, faults, 20);
+  const { litres, fuel } = engineOf(vehicle, drives.ratedWatts(machine));
+  const stiff = { volts: restedVolts * sets(vehicle), ohms: 0 };
+  const { amps } = motorRun(motor, stiff, { newtonMetres: engineTorque(litres, fuel, 20) });
+  return { contactOhms, ohms: motor.ohms - contactOhms, amps };
+}
 
 const crankBattery = ({ ratedVolts, crankingAmps, batteryCelsius, charge }: Crank): Cells =>
   cellsOf(ratedVolts, crankingAmps, batteryCelsius, charge);

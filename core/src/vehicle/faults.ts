@@ -1,5 +1,8 @@
+import type { Edit } from '../circuit/index.ts';
 import type { Fault, Machine, OnVehicle, Part, Item } from '../machines/index.ts';
-import { familyOf, subjectOf } from '../machines/index.ts';
+import { familyOf, runningFault, subjectOf } from '../machines/index.ts';
+import { starterAtWork } from './cranking.ts';
+import { usual } from './network.ts';
 import { sets, type Vehicle } from './vehicle.ts';
 
 /** Where a fault can lie: what check-in wants to know. */
@@ -10,6 +13,7 @@ export const places: readonly (Part & Item)[] = [
   { id: 'belt', name: 'belt', item: 'belt', minutes: 20 },
   { id: 'consumer', name: 'something that drains', item: 'consumer', minutes: 60 },
   { id: 'starting', name: 'starter and its command', item: 'starting', minutes: 45 },
+  { id: 'engine', name: 'the engine', item: 'engine', minutes: 120 },
 ];
 
 interface Plain {
@@ -38,6 +42,10 @@ const fault = ({ id, part, name, repair, weight, unit = 'none', grades = [1], ed
 
 const more = (element: string) => (ohms: number) => [{ element, add: ohms }];
 const lost = 1e7;
+/** A starter that is asked for so many times its amps. */
+const pulls = (times: number): readonly Edit[] => [{ element: 'starter-pull', scale: 1 / times }];
+/** Without its engine it spins up until it draws about 60 A of 150 [from memory]. */
+const uncoupled = 0.4;
 const cableGrades = [0.015, 0.05, 0.15, 0.5];
 
 /** What can be wrong beside the unit. Weights are how often each is met, relative to one another [from memory]. */
@@ -176,8 +184,8 @@ function beside(n: number): Fault[] {
       name: 'starter drags',
       repair: 'take the starter off and bench it; turn the engine by hand first',
       weight: 3,
-      grades: [0.7, 0.4, 0.1],
-      edits: (share) => [{ element: 'starter-emf', scale: share }],
+      grades: [1.3, 1.8, 2.5],
+      edits: pulls,
     }),
     fault({
       id: 'starter-open',
@@ -193,8 +201,17 @@ function beside(n: number): Fault[] {
       name: 'starter spins without turning the engine',
       repair: 'look at pinion and ring gear through the opening; take the starter off and bench its drive',
       weight: 2,
-      // Without its load it spins up until it draws about 60 A [from memory].
-      edits: () => [{ element: 'starter-emf', scale: 1.5 }],
+      edits: () => pulls(uncoupled),
+    }),
+    fault({
+      id: 'engine-tight',
+      part: 'engine',
+      name: 'engine hard to turn',
+      repair:
+        'turn the engine by hand: bearings, a seized pump or compressor, oil as thick as tar, water in a cylinder',
+      weight: 2,
+      grades: [1.4, 2, 3],
+      edits: pulls,
     }),
     fault({
       id: 'no-command',
@@ -208,10 +225,11 @@ function beside(n: number): Fault[] {
 }
 
 /** The unit's own species, as they show on a vehicle: weights add up to `total`. */
-function within(unit: Machine, total: number): Fault[] {
+function within(vehicle: Vehicle, unit: Machine, total: number): Fault[] {
   const weights = new Map<string, number>();
   for (const { species, weight } of subjectOf(unit).faults) weights.set(species, (weights.get(species) ?? 0) + weight);
   const rows = familyOf(unit).onVehicle(unit);
+  const cranking = familyOf(unit).drives ? crankingEdits(vehicle, unit) : () => [];
   const sum = rows.reduce((s, row) => s + row.share * (weights.get(row.species) ?? 0), 0);
   return rows.map((row) => ({
     id: row.id,
@@ -221,8 +239,26 @@ function within(unit: Machine, total: number): Fault[] {
     name: row.name,
     weight: (total * row.share * (weights.get(row.species) ?? 0)) / sum,
     severity: { unit: 'none', grades: row.leakOhms ?? [1] },
-    edits: (severity) => editsOf(row, severity),
+    edits: (severity) => [...cranking(row), ...editsOf(row, severity)],
   }));
+}
+
+/** What a starter's own fault does to the vehicle's cranking, each at the middle of its grades: worked out by running it. */
+function crankingEdits(vehicle: Vehicle, unit: Machine): (row: OnVehicle) => readonly Edit[] {
+  const sound = starterAtWork(vehicle, unit, usual.restedVolts);
+  return ({ species }) => {
+    const fault = subjectOf(unit).faults.find((one) => one.species === species)!;
+    const { grades } = fault.severity;
+    const present = runningFault(fault, grades[Math.floor((grades.length - 1) / 2)]!);
+    const { contactOhms, ohms, amps } = starterAtWork(vehicle, unit, usual.restedVolts, [present]);
+    // One that draws less for its resistance is stopped by that alone.
+    const starves = amps < sound.amps && contactOhms + ohms > sound.contactOhms + sound.ohms;
+    return [
+      ...(contactOhms > sound.contactOhms ? [{ element: 'contacts', add: contactOhms - sound.contactOhms }] : []),
+      ...(ohms === sound.ohms ? [] : [{ element: 'starter', set: Math.min(ohms, lost) }]),
+      ...(amps === sound.amps || starves ? [] : pulls(amps / sound.amps)),
+    ];
+  };
 }
 
 /** The least share of output that still counts: a source of no current at all would leave its node hanging. */
@@ -247,5 +283,5 @@ const isOfUnit = (unit: Machine, id: string): boolean => familyOf(unit).drives !
 /** `unitWeight`: of all single faults, the weight that the unit's have together, against the rest's own. */
 export const vehicleFaults = (vehicle: Vehicle, unit: Machine, unitWeight: number): readonly Fault[] => [
   ...beside(sets(vehicle)).filter(({ id }) => !isOfUnit(unit, id)),
-  ...within(unit, unitWeight),
+  ...within(vehicle, unit, unitWeight),
 ];

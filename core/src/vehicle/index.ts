@@ -9,8 +9,19 @@ export {
   sleepMinutes,
 } from './drain-log.ts';
 export { places } from './faults.ts';
-export { type Scene, scenes, vehicleNetwork } from './network.ts';
+export { type Scene, scenes, usual, vehicleNetwork } from './network.ts';
 export { vehicleSubject } from './subject.ts';
 export { type Caught, caught, type WrongWay, wrongWays } from './wrong-ways.ts';
-export { type Vehicle, vehicleGeneric, type VehicleNumber, vehicleNumbers } from './vehicle.ts';
-export { type Crank, type Cranked, crankRules, crankRun, type CrankWord, crankWord, engineTorque } from './cranking.ts';
+export { type Fuel, type Vehicle, vehicleGeneric, type VehicleNumber, vehicleNumbers } from './vehicle.ts';
+export {
+  type Crank,
+  type Cranked,
+  crankRules,
+  crankRun,
+  type CrankWord,
+  crankWord,
+  engineOf,
+  engineTorque,
+  type StarterAtWork,
+  starterAtWork,
+} from './cranking.ts';

@@ -1,6 +1,7 @@
 import { type Emf, type JunctionLaw, type Network, type Resistor, saturationFor } from '../circuit/index.ts';
 import { batteryOhmAmps, batteryPerKelvin } from '../handbook/index.ts';
 import type { AssemblyState, Nuisance } from '../machines/index.ts';
+import type { StarterAtWork } from './cranking.ts';
 import { sets, type Vehicle } from './vehicle.ts';
 
 /** What the vehicle is doing while a reading is taken. */
@@ -23,7 +24,7 @@ export const clampOhms = 2e-4;
 
 /**
  * Values of a sound 12 V system [from memory]: rested volts 12.6, internal resistance 4.8 Ω per cold-cranking ampere
- * (8 mΩ at 600 A), charge cable with its joints 5 mΩ, ground path 2 mΩ, regulated 14.2 V, a starter of 150 A.
+ * (8 mΩ at 600 A), charge cable with its joints 5 mΩ, ground path 2 mΩ, regulated 14.2 V.
  */
 export const usual = {
   restedVolts: 12.6,
@@ -42,20 +43,18 @@ export const usual = {
   outputShare: { idle: 0.45, raised: 0.9, loaded: 0.9 },
   drainOhms: 500,
   unitLeakOhms: 1e6,
-  starterOhms: 0.03,
-  starterVolts: 6.6,
   starterCableOhms: 1.2e-3,
-  contactOhms: 0.8e-3,
 } as const;
 
-/** The regulator as a stiff junction that takes what the machine could give beyond the regulated volts. */
+/** The regulator as a stiff junction that takes what the machine could give beyond the regulated volts; also what ends a
+ * starter's pull where it stands. */
 const limiterVolts = 0.1;
 const limiter: JunctionLaw = { saturationAmps: saturationFor(limiterVolts, 50, 0.2), ideality: 0.2, seriesOhms: 1e-4 };
-/** So high that the machine is a source of current. */
+/** So high that the machine is a source of current, and a turning starter a sink. */
 const openVolts = 2e4;
 
 /** Battery, cables, loads, starter and machine as one network: node names as a technician has them. */
-export function vehicleNetwork(vehicle: Vehicle, scene: Scene): Network {
+export function vehicleNetwork(vehicle: Vehicle, scene: Scene, starter: StarterAtWork): Network {
   const n = sets(vehicle);
   const resistors = [...battery(vehicle, scene), ...wiring(n, scene)];
   const emfs = [cells(vehicle, scene)];
@@ -64,15 +63,11 @@ export function vehicleNetwork(vehicle: Vehicle, scene: Scene): Network {
     resistors.push({ name: 'pile', a: 'battery+', b: 'battery-', ohms: volts / (vehicle.crankingAmps / 2) });
   }
   if (scene === 'cranking') {
-    resistors.push(...starter(n));
-    emfs.push({
-      name: 'starter-emf',
-      plus: 'armature',
-      minus: 'case',
-      volts: usual.starterVolts * n,
-      ohms: 1e-4,
-      spread: ['starter-emf'],
-    });
+    resistors.push(...turning(n, starter));
+    // The engine's torque settles the amps; the volts left for it settle the speed, down to none.
+    emfs.push({ name: 'pull', plus: 'case', minus: 'pulled', volts: openVolts, ohms: 1e-3 });
+    const standstill = { name: 'standstill', anode: 'case', cathode: 'armature', law: limiter };
+    return { resistors, emfs, junctions: [standstill] };
   }
   if (!running(scene)) return { resistors, junctions: [], emfs };
   const amps = vehicle.machineAmps * usual.outputShare[scene];
@@ -140,10 +135,11 @@ function wiring(n: number, scene: Scene): Resistor[] {
   ];
 }
 
-const starter = (n: number): Resistor[] => [
+const turning = (n: number, { contactOhms, ohms, amps }: StarterAtWork): Resistor[] => [
   { name: 'starter-cable', a: 'battery+', b: 'solenoid', ohms: usual.starterCableOhms * n },
-  { name: 'contacts', a: 'solenoid', b: 'motor', ohms: usual.contactOhms * n },
-  { name: 'starter', a: 'motor', b: 'armature', ohms: usual.starterOhms * n, copper: true, spread: ['starter'] },
+  { name: 'contacts', a: 'solenoid', b: 'motor', ohms: contactOhms },
+  { name: 'starter', a: 'motor', b: 'armature', ohms, copper: true, spread: ['starter'] },
+  { name: 'starter-pull', a: 'armature', b: 'pulled', ohms: openVolts / amps, spread: ['engine'] },
 ];
 
 /** What is uncertain of a sound vehicle: relative for resistances, volts for EMFs [from memory]. */
@@ -163,6 +159,7 @@ export const vehicleNuisances = (vehicle: Vehicle): readonly Nuisance[] => {
     { name: 'output', sigma: 0.15 },
     { name: 'regulated', sigma: 0.22 * n },
     { name: 'starter', sigma: 0.2 },
-    { name: 'starter-emf', sigma: 0.6 * n },
+    // What an engine asks, known by its litres or by its starter alone.
+    { name: 'engine', sigma: vehicle.engineLitres === undefined ? 0.3 : 0.2 },
   ];
 };

@@ -2,7 +2,8 @@ import { type Complaint, familyOf, type Machine, type Subject } from '../machine
 import { vehicleChecks } from './checks/index.ts';
 import { vehicleComplaint } from './complaints.ts';
 import { places, vehicleFaults } from './faults.ts';
-import { scenes, type Scene, vehicleNetwork, vehicleNuisances } from './network.ts';
+import { starterAtWork } from './cranking.ts';
+import { scenes, type Scene, usual, vehicleNetwork, vehicleNuisances } from './network.ts';
 import type { Vehicle } from './vehicle.ts';
 
 /** Faults that come in company more often than chance has it [from memory]. */
@@ -27,6 +28,7 @@ export function vehicleSubject(
   const rows = family.onVehicle(unit);
   const complaint = vehicleComplaint(heard, rows);
   const checks = vehicleChecks(vehicle, rows);
+  const starter = starterAtWork(vehicle, unit, usual.restedVolts);
   const dead = new Set(rows.filter(({ output }) => output < 0.5).map(({ id }) => id));
   const subject: Subject = {
     name: 'Vehicle',
@@ -34,7 +36,7 @@ export function vehicleSubject(
     assemblies: scenes,
     symmetries: [{}],
     builds: [{ id: 'vehicle', name: 'vehicle', prior: 1 }],
-    network: (_, scene) => vehicleNetwork(vehicle, (scene || 'parked') as Scene),
+    network: (_, scene) => vehicleNetwork(vehicle, (scene || 'parked') as Scene, starter),
     nuisances: () => vehicleNuisances(vehicle),
     parts: places,
     items: places,

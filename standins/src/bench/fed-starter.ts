@@ -89,7 +89,7 @@ export class FedStarter {
     const even = this.#even;
     const up = this.#up(seconds);
     // On the way the torque of the brake is all that the pinion gives.
-    const rpm = this.#species.has('drive-slips') && this.#newtonMetres > 0 ? 0 : (up?.rpm ?? even.rpm);
+    const rpm = up?.rpm ?? even.rpm;
     const amps = up?.amps ?? even.amps;
     return {
       amps,

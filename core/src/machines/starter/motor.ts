@@ -1,7 +1,14 @@
 import type { Edit } from '../../circuit/index.ts';
 import { copperPerKelvin } from '../../circuit/index.ts';
 import { batteryPerKelvin, cellsOf } from '../../handbook/index.ts';
-import { type Motor, type MotorDynamics, motorPeak, type MotorPriors, type MotorSource } from '../../curves/index.ts';
+import {
+  type Motor,
+  type MotorDynamics,
+  motorPeak,
+  type MotorPriors,
+  motorRun,
+  type MotorSource,
+} from '../../curves/index.ts';
 import type { Fed, Off, OutputShape, RunningFault } from '../family.ts';
 import { hasGears, hasMagnets, type Starter } from './parameters.ts';
 
@@ -50,6 +57,7 @@ const quantityNames = [
   'armature-core',
   'field-case',
   'main-case',
+  'clutch',
   'cells',
   'battery',
 ] as const;
@@ -111,6 +119,7 @@ function plateMotor(machine: Starter, ohms: number): Motor {
       henries: coil.henries * (ratedVolts / 12) ** 2,
     },
     leakOhms: Infinity,
+    clutchNewtonMetres: Infinity,
   };
 }
 
@@ -147,6 +156,7 @@ const soundQuantities = (machine: Starter): Quantities => {
     'armature-core': sound,
     'field-case': sound,
     'main-case': sound,
+    clutch: Infinity,
     cells: battery.volts,
     battery: battery.ohms,
   };
@@ -202,11 +212,16 @@ export function starterFed(machine: Starter, faults: readonly RunningFault[], ce
       drag: { newtonMetres: plate.drag.newtonMetres * q.drag, perRadian: plate.drag.perRadian * q.drag },
       shortedCoils: Math.min(q['shorted-coils'], plate.coil.coils - 1),
       leakOhms: leak > 1e6 ? Infinity : leak,
+      clutchNewtonMetres: q.clutch,
     },
     source: { volts: q.cells, ohms: q.battery },
     contactOhms: q['closed-contacts'],
   };
 }
+
+/** Held on the bench battery, Nm at the pinion. */
+export const heldNewtonMetres = (machine: Starter): number =>
+  motorRun(plateOf(machine).motor, batteryOf(machine), 'held').newtonMetres;
 
 /** Inductance of its windings, inertia of armature and gear, bars and their ripple [from memory]. */
 export const dynamicsOf = ({ ratedVolts, ratedKilowatts }: Starter): MotorDynamics => ({
@@ -226,5 +241,6 @@ export const starterShapes: readonly OutputShape[] = [
   { name: 'drag', fault: { id: 'bushes-worn', severity: 2.5 } },
   { name: 'a weak field', fault: { id: 'field-turns', severity: 0.4 } },
   { name: 'weak magnets', fault: { id: 'magnets-weak', severity: 0.2 } },
+  { name: 'a drive that slips', fault: { id: 'drive-slips', severity: 0.12 } },
   { name: 'shorted armature coils', fault: { id: 'armature-turns', severity: 2 } },
 ];

@@ -42,22 +42,8 @@ const key: Readonly<Record<string, Key>> = {
   'main-case': [0.5, 0.3, 0.1, 0.03, 0.06, 0.005, 0.005],
 };
 
-/** What each does to the vehicle's starter circuit: its contacts, its windings, its EMF [from memory]. */
-const circuit: Readonly<Record<string, OnVehicle['edits']>> = {
-  'contacts-burnt': [{ element: 'contacts', add: 0.018 }],
-  'field-open': [{ element: 'starter', set: 1e7 }],
-  'brush-worn': [{ element: 'starter', add: 0.05 }],
-  'commutator-dirty': [{ element: 'starter', add: 0.012 }],
-  'terminals-burnt': [{ element: 'starter', add: 0.012 }],
-  'armature-open': [{ element: 'starter', scale: 1.4 }],
-  'bushes-worn': [{ element: 'starter-emf', scale: 0.8 }],
-  'shaft-rubs': [{ element: 'starter-emf', scale: 0.55 }],
-  'armature-turns': [{ element: 'starter-emf', scale: 0.85 }],
-  'field-turns': [{ element: 'starter-emf', scale: 0.85 }],
-  'magnets-weak': [{ element: 'starter-emf', scale: 0.8 }],
-  'drive-slips': [{ element: 'starter-emf', scale: 1.5 }],
-  'pull-in-open': [{ element: 'contacts', set: 1e7 }],
-};
+/** Without it no contact closes: beside what running the motor says of a fault. */
+const noContact: readonly string[] = ['pull-in-open'];
 
 /** Every species as it shows while the starter is still on its engine. */
 export const starterOnVehicle = (machine: Starter): readonly OnVehicle[] =>
@@ -69,6 +55,6 @@ export const starterOnVehicle = (machine: Starter): readonly OnVehicle[] =>
       name,
       share: 1,
       output: 1,
-      ...(circuit[species] ? { edits: circuit[species] } : {}),
+      ...(noContact.includes(species) ? { edits: [{ element: 'contacts', set: 1e7 }] } : {}),
       ...(key[species] ? { odds: { 'key-in-start': key[species] } } : {}),
     }));

@@ -62,6 +62,25 @@ export const byHand = (ofUnit: OfUnit): Check[] => [
     },
   }),
   findingCheck({
+    id: 'engine-by-hand',
+    name: 'Engine turned by hand',
+    assembly: 'parked',
+    minutes: 3,
+    how: 'Key out, out of gear, a bar on the crankshaft pulley’s bolt: two turns.',
+    tells: 'a tight engine from a starter that drags',
+    cautions: [
+      'Key out of the lock; the starter’s command off.',
+      'A diesel kicks back: decompress it where it can be.',
+    ],
+    outcomes: [
+      { id: 'turns', name: 'Turns as an engine of its size does', word: 'sound' },
+      { id: 'heavy', name: 'Heavy, or catches at one place', word: 'doubtful' },
+      { id: 'stuck', name: 'Doesn’t turn', word: 'failed' },
+    ],
+    usual: [0.95, 0.045, 0.005],
+    odds: { 'engine-tight': [0.15, 0.7, 0.15] },
+  }),
+  findingCheck({
     id: 'belt',
     name: 'Belt by hand and eye',
     assembly: 'parked',

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Drives, Machine } from '@refectum/core/machines';
   import { formatQuantity } from '@refectum/core/quantity';
-  import { crankRules, crankRun, crankWord, engineTorque } from '@refectum/core/vehicle';
+  import { crankRules, crankRun, crankWord, engineOf, engineTorque } from '@refectum/core/vehicle';
   import { vehicleOf } from '$lib/job.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
@@ -11,36 +11,30 @@
     drives: Drives<Machine>;
   }
   const { bench, machine, drives }: Props = $props();
-  const { crankingAmps } = $derived(vehicleOf({ ...bench.job, ...bench.setting }));
-  const engines = { petrol: 'petrol', diesel: 'diesel' } as const;
-  let fuel = $state<keyof typeof engines>('petrol');
-  let litres = $state('');
+  const vehicle = $derived(vehicleOf({ ...bench.job, vehicle: bench.setting.vehicle }));
+  const engine = $derived(engineOf(vehicle, drives.ratedWatts(machine)));
   let celsius = $state('20');
   let charge = $state('100');
   let cable = $state('1.5');
 
   const number = (text: string): number => Number(text.trim().replace(',', '.'));
-  /** Of an engine that such a starter turns [from memory: a kilowatt for one and a half litres, 24 V sets for larger]. */
-  const usualLitres = $derived(Math.round((drives.ratedWatts(machine) / 1000) * 1.5 * 10) / 10);
   const within = (value: number, least: number, most: number) => value >= least && value <= most;
   const problem = $derived(
-    litres.trim() && !within(number(litres), 0.1, 40)
-      ? 'Litres: from 0.1 to 40.'
-      : !within(number(celsius), -40, 60)
-        ? 'Battery: from −40 to 60 °C.'
-        : !within(number(charge), 0, 100)
-          ? 'Charge: from 0 to 100 %.'
-          : !within(number(cable), 0, 100)
-            ? 'Cables: from 0 to 100 mΩ.'
-            : '',
+    !within(number(celsius), -40, 60)
+      ? 'Battery: from −40 to 60 °C.'
+      : !within(number(charge), 0, 100)
+        ? 'Charge: from 0 to 100 %.'
+        : !within(number(cable), 0, 100)
+          ? 'Cables: from 0 to 100 mΩ.'
+          : '',
   );
   const crank = $derived({
     ratedVolts: machine.ratedVolts,
-    crankingAmps,
+    crankingAmps: vehicle.crankingAmps,
     batteryCelsius: number(celsius),
     charge: number(charge) / 100,
     cableOhms: number(cable) / 1000,
-    newtonMetres: engineTorque(litres.trim() ? number(litres) : usualLitres, fuel, number(celsius)),
+    newtonMetres: engineTorque(engine.litres, engine.fuel, number(celsius)),
   });
   /** As cold as its battery. */
   const motor = $derived(drives.fed(machine, [], crank.batteryCelsius).motor);
@@ -63,18 +57,11 @@
 
 <section class="sheet p-3" aria-label="Cranking">
   <h2 class="text-xl font-semibold">Cranking, foreseen</h2>
-  <p class="text-sm">This starter on the vehicle’s battery of {crankingAmps} A, cables and engine.</p>
+  <p class="text-sm">
+    This starter, a battery of {vehicle.crankingAmps} A, an engine of {formatQuantity(engine.litres, 'litres', 0.1)}
+    {engine.fuel}{vehicle.engineLitres === undefined ? ' as most that it turns: say which above' : ''}.
+  </p>
   <div class="mt-2 grid grid-cols-2 gap-2 text-sm">
-    <label class="flex flex-col">
-      Engine, litres
-      <input class="figure input h-9" inputmode="decimal" placeholder={String(usualLitres)} bind:value={litres} />
-    </label>
-    <label class="flex flex-col">
-      Fuel
-      <select class="select h-9" bind:value={fuel}>
-        {#each Object.entries(engines) as [id, name] (id)}<option value={id}>{name}</option>{/each}
-      </select>
-    </label>
     <label class="flex flex-col">
       Battery, °C
       <input class="figure input h-9" inputmode="decimal" bind:value={celsius} />

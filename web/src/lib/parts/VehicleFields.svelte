@@ -1,18 +1,30 @@
 <script lang="ts">
-  import { type Vehicle, type VehicleNumber, vehicleNumbers } from '@refectum/core/vehicle';
-  import { parseQuantity } from '@refectum/core/quantity';
+  import { engineOf, type Fuel, type Vehicle, vehicleNumbers } from '@refectum/core/vehicle';
+  import { formatQuantity, parseQuantity } from '@refectum/core/quantity';
   import { vehicleOf } from '$lib/job.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
-  const { bench }: { bench: Bench } = $props();
+  interface Props {
+    bench: Bench;
+    /** Of the starter, where it is the unit. */
+    ratedWatts?: number | undefined;
+  }
+  const { bench, ratedWatts }: Props = $props();
   const vehicle = $derived(vehicleOf({ ...bench.job, vehicle: bench.setting.vehicle }));
-  const numbers: readonly VehicleNumber[] = ['crankingAmps', 'ampHours'];
+  const units = { crankingAmps: 'amps', ampHours: 'ampHours', engineLitres: 'litres' } as const;
+  const engine = $derived(engineOf(vehicle, ratedWatts));
 
   const change = (more: Partial<Vehicle>) => void bench.change({ vehicle: { ...vehicle, ...more } });
-  function onNumber(event: Event & { currentTarget: HTMLInputElement }, name: VehicleNumber) {
+  function onNumber(event: Event & { currentTarget: HTMLInputElement }, name: keyof typeof units) {
     const field = event.currentTarget;
     const { least, most, symbol } = vehicleNumbers[name];
-    const read = parseQuantity(field.value, name === 'ampHours' ? 'ampHours' : 'amps');
+    // An engine may stay unknown.
+    if (name === 'engineLitres' && field.value.trim() === '') {
+      field.setCustomValidity('');
+      const { engineLitres: _, ...rest } = vehicle;
+      return void bench.change({ vehicle: rest });
+    }
+    const read = parseQuantity(field.value, units[name]);
     const fits = read.kind === 'value' && read.value >= least && read.value <= most;
     field.setCustomValidity(fits ? '' : `Type ${least} to ${most} ${symbol}.`);
     if (fits) change({ [name]: read.value });
@@ -22,7 +34,10 @@
 
 <details class="sheet px-3">
   <summary class="min-h-11 cursor-pointer py-2.5"
-    >Battery: {vehicle.battery === 'mat' ? 'absorbed mat' : 'flooded'}, {vehicle.crankingAmps} A, {vehicle.ampHours} Ah</summary
+    >Battery: {vehicle.battery === 'mat' ? 'absorbed mat' : 'flooded'}, {vehicle.crankingAmps} A, {vehicle.ampHours} Ah; engine:
+    {vehicle.engineLitres === undefined
+      ? 'not known'
+      : `${formatQuantity(vehicle.engineLitres, 'litres', 0.1)} ${engine.fuel}`}</summary
   >
   <div class="flex flex-wrap gap-3 pb-3">
     <label class="flex flex-col text-sm">
@@ -36,17 +51,29 @@
         <option value="mat">Absorbed mat</option>
       </select>
     </label>
-    {#each numbers as name (name)}
+    {#each Object.keys(units) as (keyof typeof units)[] as name (name)}
       <label class="flex flex-col text-sm">
         {vehicleNumbers[name].name}, {vehicleNumbers[name].symbol}
         <input
           class="figure input h-9 w-28"
           type="text"
           inputmode="decimal"
-          value={vehicle[name]}
+          value={vehicle[name] ?? ''}
+          placeholder={name === 'engineLitres' ? String(engine.litres) : ''}
           onchange={(e) => onNumber(e, name)}
         />
       </label>
     {/each}
+    <label class="flex flex-col text-sm">
+      Fuel
+      <select
+        class="select h-9 w-28"
+        value={engine.fuel}
+        onchange={(e) => change({ fuel: e.currentTarget.value as Fuel })}
+      >
+        <option value="petrol">petrol</option>
+        <option value="diesel">diesel</option>
+      </select>
+    </label>
   </div>
 </details>

@@ -1,4 +1,5 @@
 import type { Fault } from '../../family.ts';
+import { heldNewtonMetres } from '../motor.ts';
 import { hasGears, hasSolenoid, type Starter } from '../parameters.ts';
 import { fault, leakGrades } from './make.ts';
 
@@ -40,6 +41,10 @@ export const runningGear = (machine: Starter): Fault[] => [
     part: 'drive',
     name: hasSolenoid(machine) ? 'drive clutch slips' : 'inertia drive sticks on its thread',
     weight: 8,
+    unit: 'share',
+    // Of the torque that it has held; the worst free run drags along, the best lets go only when held.
+    grades: hasSolenoid(machine) ? [0.04, 0.18, 0.7] : [0.01],
+    edits: (share) => [{ element: 'clutch', set: share * heldNewtonMetres(machine) }],
     ...(hasSolenoid(machine) ? {} : { repair: 'clean the thread dry, no oil; renew the drive if it still sticks' }),
   }),
   fault({

@@ -52,7 +52,7 @@
       >
         Working out where the fault may lie…
       </p>{/if}
-    <VehicleFields {bench} />
+    <VehicleFields {bench} ratedWatts={drives?.ratedWatts(data.job.machine)} />
     {#if drives}<Cranking {bench} machine={data.job.machine} {drives} />{/if}
     <AnyCheck {bench} />
     <p>
