@@ -17,7 +17,7 @@ const mostReadings = 160;
 
 /** From slight to bad. A fault with grades needs its range among the study's own figures. */
 export function severitiesOf({ species, severity: { grades } }: Fault, ranges = showing): readonly [number, number] {
-  const range = ranges[species] ?? (grades.length === 1 ? ([grades[0]!, grades[0]!] as const) : undefined);
+  const range = grades.length === 1 ? ([grades[0]!, grades[0]!] as const) : ranges[species];
   if (!range) throw new Error(`the study doesn’t say how bad “${species}” may be`);
   return range;
 }

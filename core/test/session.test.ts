@@ -1,7 +1,7 @@
 import { benchSupply, multimeterById, multimeters } from '../src/instruments/index.ts';
 import { expect } from 'chai';
 import { type Ruler, rulerOf, type BenchSituation, unitSession, type TapeReading } from '../src/assess/index.ts';
-import type { Outcome } from '../src/checks/index.ts';
+import { findingsOf, type Outcome } from '../src/checks/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
 
@@ -47,6 +47,25 @@ describe('a session: what it answers', () => {
       for (let i = 0; i < steps; i++) work.next();
       expect(session.assess(situation(readings))).deep.equal(plain);
     }
+  });
+
+  it('what was thought through beforehand is what follows, finding by finding, and is not worked out twice', () => {
+    const fresh = () => unitSession(known, 'no-charge', [multimeterById('workshop')]);
+    const before = situation(readings);
+    const session = fresh();
+    for (const _ of session.prepare(before, ['smell', 'bridge-forward', 'bearings-by-hand']));
+    const findings = session.opened.checks
+      .filter(({ id }) => ['smell', 'bearings-by-hand'].includes(id))
+      .flatMap((check) => findingsOf(check).map(({ id }) => take(check.id, { finding: id })));
+    expect(findings.length).greaterThan(3);
+    const beliefs = findings.map((finding) => session.beliefAfter(situation([...readings, finding])));
+    for (const [n, finding] of findings.entries()) {
+      const then = situation([...readings, finding]);
+      expect(session.beliefAfter(then), finding.id).equal(beliefs[n]);
+      expect(session.assess(then), finding.id).deep.equal(fresh().assess(then));
+    }
+    // What was read otherwise meanwhile leaves no trace.
+    expect(session.assess(before)).deep.equal(fresh().assess(before));
   });
 
   it('tells what the readings say of the copper beside its plate, and nothing where they say nothing', () => {

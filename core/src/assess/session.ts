@@ -1,7 +1,6 @@
 import { type Advice, advise, hiddenFaults, isOpen } from '../advice/index.ts';
 import {
   type Belief,
-  beliefAfter,
   buildChances,
   type Case,
   checkOf,
@@ -87,7 +86,6 @@ const repeatRatio = 4;
 /** Predictions worked out beforehand: for how many hypotheses, and how many in one step. */
 const preparedHypotheses = 400;
 const preparedAtOnce = 16;
-const rehearsals = 3;
 /** With less from its post, A, nothing says that the field was on: such a point tells nothing of the output [our estimate]. */
 const leastOutput = 1;
 /** Of what is measured where no temperature is told, °C. */
@@ -97,7 +95,6 @@ const usualCelsius = 20;
 export class Session {
   readonly opened: Case;
   readonly #history: History;
-  #rehearsed = 0;
   /** Advice given, by the belief it was given on. */
   readonly #advice = new WeakMap<Belief, { readonly key: string; readonly advice: Advice }>();
   /** Words given to readings, by the belief they met. */
@@ -210,7 +207,8 @@ export class Session {
 
   /**
    * Works out beforehand what the next assessments will need, a small step at a time: all that the likely next checks
-   * could show, then what the heaviest hypotheses expect of every check, for the advice. Stop whenever something better comes.
+   * could show, all that would follow from each of their findings, then what the heaviest hypotheses expect of every
+   * check, for the advice. Stop whenever something better comes.
    */
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
@@ -234,17 +232,28 @@ export class Session {
     }
   }
 
-  /** Thinks a sound reading of a check through, to no end but that the engine has compiled the way by the time it matters. */
+  /** Thinks through what would follow from the outcomes of a check that can be foreseen. */
   *#rehearse(belief: Belief, check: Check, situation: Situation): Generator<undefined, void> {
-    const { opened } = this;
-    const conditions = this.#conditions(situation);
-    const [band] = soundBands(opened, belief, check, conditions);
-    if (this.#rehearsed >= rehearsals || !band || band.over > 0.5) return;
-    this.#rehearsed++;
-    const after = beliefAfter(opened, belief, { check, outcome: { kind: 'value', value: band.middle }, ...conditions });
-    yield;
-    advise(opened, after, conditions, new Set([check.id]), situation.assembly);
-    yield;
+    const { readings, output = [], assembly } = situation;
+    if (output.length || !isOpen(this.opened, check, assembly) || readings.some((one) => one.check === check.id))
+      return;
+    for (const outcome of this.#foreseeable(belief, check, situation)) {
+      const reading = { id: 'foreseen', check: check.id, outcome, meter: situation.meter, celsius: situation.celsius };
+      const then = { ...situation, readings: [...readings, reading] };
+      this.diagnose(then);
+      yield;
+      this.advice(then);
+      yield;
+    }
+  }
+
+  /** Every finding; of numbers what a sound unit shows, since what is read will lie near it more often than not. */
+  #foreseeable(belief: Belief, check: Check, situation: Situation): readonly Outcome[] {
+    const findings = findingsOf(check);
+    if (findings.length) return findings.map(({ id }) => ({ kind: 'finding', finding: id }));
+    const [band] = soundBands(this.opened, belief, check, this.#conditions(situation));
+    if (!band) return [];
+    return [band.over > 0.5 ? { kind: 'over-range' } : { kind: 'value', value: band.middle }];
   }
 
   /** Checks that this shop can't do. */

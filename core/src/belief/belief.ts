@@ -127,10 +127,9 @@ export function beliefWithout(opened: Case, belief: Belief, name: string, sigma:
 /** Chance that the entry of one reading was a slip, after all that was read since. */
 export function slipChanceOf(belief: Belief, reading: number): number {
   const { slips } = belief.evidence[reading]!;
-  return standingParticles(belief).reduce(
-    (sum, { build, particle, weight }) => sum + weight * slips[build]![particle]!,
-    0,
-  );
+  let sum = 0;
+  for (const { build, particle, weight } of standingParticles(belief)) sum += weight * slips[build]![particle]!;
+  return sum;
 }
 
 /** log2 of P(reading | fault) / P(reading | no such fault), from each fault's share before and after. */
@@ -142,9 +141,21 @@ function bitsOf(before: Float64Array, after: Float64Array, total: number): Float
   });
 }
 
+const knownBuilds = new WeakMap<Belief, readonly number[]>();
+
 /** Probability of each build. */
-export const buildChances = (belief: Belief): number[] =>
-  belief.weights.map((row) => row.reduce((sum, w) => sum + w, 0));
+export function buildChances(belief: Belief): readonly number[] {
+  let chances = knownBuilds.get(belief);
+  if (!chances) {
+    chances = belief.weights.map((row) => {
+      let sum = 0;
+      for (let p = 0; p < row.length; p++) sum += row[p]!;
+      return sum;
+    });
+    knownBuilds.set(belief, chances);
+  }
+  return chances;
+}
 
 /** A hypothesis that still carries weight. */
 export interface StandingParticle {
@@ -223,16 +234,14 @@ export function learntOf(opened: Case, belief: Belief, name: string): PriorParam
   const dimension = opened.dimensions.index.get(name)!;
   const chances = buildChances(belief);
   const likeliest = chances.indexOf(Math.max(...chances));
-  const { mass, sum, square } = standingParticles(belief)
-    .filter(({ build }) => build === likeliest)
-    .reduce(
-      (all, { particle, weight }) => {
-        const { mean, variance } = gaussianAlong(belief.states[likeliest]![particle]!, dimension);
-        const squared = mean * mean + variance;
-        return { mass: all.mass + weight, sum: all.sum + weight * mean, square: all.square + weight * squared };
-      },
-      { mass: 0, sum: 0, square: 0 },
-    );
+  let [mass, sum, square] = [0, 0, 0];
+  for (const { build, particle, weight } of standingParticles(belief)) {
+    if (build !== likeliest) continue;
+    const { mean, variance } = gaussianAlong(belief.states[build]![particle]!, dimension);
+    mass += weight;
+    sum += weight * mean;
+    square += weight * (mean * mean + variance);
+  }
   const mean = sum / mass;
   const variance = square / mass - mean * mean;
   const before = opened.priorStates[likeliest]!.priorVariance[dimension]!;

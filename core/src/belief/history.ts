@@ -93,11 +93,21 @@ function sameFinding(check: Check, a: string, b: string): boolean {
   return a === b || (failed(a) && failed(b));
 }
 
-/** Beliefs along a list of readings; a list that begins like the last one is not worked out anew. */
+/** What was believed after one reading or another, of those that might come next. */
+interface Branches {
+  readonly from: Belief;
+  readonly tried: { readonly counted: Counted; readonly belief: Belief }[];
+}
+
+/**
+ * Beliefs along a list of readings; a list that begins like the last one is not worked out anew, nor is what was tried
+ * where it ends.
+ */
 export class History {
   readonly #opened: Case;
   #counted: Counted[] = [];
   #beliefs: Belief[];
+  #branches: Branches | undefined;
 
   /** `before`: what was believed before the first reading; the prior when it isn't said. */
   constructor(opened: Case, before = priorBelief(opened)) {
@@ -111,14 +121,22 @@ export class History {
     let same = 0;
     while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
     const beliefs = this.#beliefs.slice(0, same + 1);
-    for (const { reading, entries, otherLeads } of counted.slice(same)) {
-      const last = beliefs[beliefs.length - 1]!;
-      const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
-      beliefs.push(beliefAfter(this.#opened, before, reading, slipAfter(reading, entries)));
-    }
+    for (const next of counted.slice(same)) beliefs.push(this.#after(beliefs[beliefs.length - 1]!, next));
     this.#counted = counted;
     this.#beliefs = beliefs;
     return { counted, beliefs };
+  }
+
+  #after(last: Belief, counted: Counted): Belief {
+    if (this.#branches?.from !== last) this.#branches = { from: last, tried: [] };
+    const known = this.#branches.tried.find((one) => equal(one.counted, counted));
+    if (known) return known.belief;
+    const { reading, entries, otherLeads } = counted;
+    const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
+    const belief = beliefAfter(this.#opened, before, reading, slipAfter(reading, entries));
+    // A number seldom comes a second time to the last digit.
+    if (reading.outcome.kind !== 'value') this.#branches.tried.push({ counted, belief });
+    return belief;
   }
 }
 

@@ -187,8 +187,11 @@ export const vehicleOf = ({ vehicle, machine }: Pick<Job, 'vehicle' | 'machine'>
 /** Of an alternator that isn't the unit [from memory]. */
 const usualMachineAmps = 90;
 
+/** A reading before the server says who took it. */
+type Unsigned = Omit<TakenReading, 'technician'>;
+
 /** What the reasoning needs of a reading. */
-export const tapeReading = ({ id, check, outcome, meter, celsius, told }: TakenReading): TapeReading => ({
+export const tapeReading = ({ id, check, outcome, meter, celsius, told }: Unsigned): TapeReading => ({
   id,
   check,
   outcome,

@@ -223,6 +223,9 @@ export class Bench {
     };
     this.type('');
     this.#picked = undefined;
+    const { readings, ...situation } = this.#situation();
+    // While the browser's database writes it down, the reasoning begins.
+    void this.#reasoner?.diagnose(this.#asked(), { ...situation, readings: [...readings, tapeReading(taken)] });
     await this.#send('POST', 'readings', taken.id, taken);
     return true;
   }

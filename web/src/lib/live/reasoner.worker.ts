@@ -41,6 +41,14 @@ let calls = 0;
 /** Between two looks at the post. */
 const sliceMilliseconds = 6;
 
+/** Lets the post that lies there come first; a timer would idle four milliseconds each time. */
+const turn = new MessageChannel();
+const lookAtPost = () =>
+  new Promise<void>((done) => {
+    turn.port1.onmessage = () => done();
+    turn.port2.postMessage(undefined);
+  });
+
 const opened = ({ place, machine, complaint, meters, background }: Asked): Session =>
   place === 'vehicle'
     ? new VehicleSession(background.origin.vehicle, machine, complaint, meters)
@@ -81,7 +89,7 @@ const reasoner = {
       const until = performance.now() + sliceMilliseconds;
       do if (steps.next().done) return;
       while (performance.now() < until);
-      await new Promise((post) => setTimeout(post));
+      await lookAtPost();
     }
   },
 };
