@@ -76,6 +76,30 @@ describe('motor equations against worked examples', () => {
   });
 });
 
+describe('a drive that slips', () => {
+  const { motor, source } = starterFed(starterGeneric(12, 1.4), [], 20);
+  const held = motorRun(motor, source, 'held').newtonMetres;
+  const slips = { ...motor, clutchNewtonMetres: 0.2 * held };
+
+  it('carries what it carries and no more: the sound curve up to there, then the pinion stands', () => {
+    for (const share of [0, 0.1, 0.2])
+      expect(motorRun(slips, source, { newtonMetres: share * held }), String(share)).deep.equal(
+        motorRun(motor, source, { newtonMetres: share * held }),
+      );
+    const most = motorRun(motor, source, { newtonMetres: 0.2 * held });
+    for (const load of [{ newtonMetres: 0.21 * held }, { newtonMetres: held }, 'held'] as const)
+      expect(motorRun(slips, source, load)).deep.equal({ ...most, rpm: 0, watts: 0, efficiency: 0 });
+  });
+  it('runs up to the amps that it then draws, the pinion standing all the while', () => {
+    const dynamics = { henries: 60e-6, kilogramSquareMetres: 3.5e-4, bars: 25, rippleShare: 0 };
+    const { amps, rpm } = motorRunUp(slips, source, dynamics, 0.35 * held, 2, 4000);
+    expect(Math.max(...rpm)).equal(0);
+    const even = motorRun(slips, source, { newtonMetres: 0.35 * held }).amps;
+    expect(amps.at(-1)! / even).closeTo(1, 0.01);
+    expect(Math.max(...amps)).greaterThan(2 * even);
+  });
+});
+
 describe('the curve through points', () => {
   const layouts: readonly Starter[] = [starterGeneric(12, 1.4), starterGeneric(12, 1.1, 'planetary')];
   for (const machine of layouts) {
