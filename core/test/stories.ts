@@ -5,7 +5,7 @@ import { type Check, findingsOf, type Outcome } from '../src/checks/index.ts';
 import { Circuit, type Edit, type Network } from '../src/circuit/index.ts';
 import { countSigma, measure, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric, type Fault } from '../src/machines/index.ts';
-import { type Scene, starterAtWork, usual, vehicleGeneric, vehicleNetwork } from '../src/vehicle/index.ts';
+import { type Scene, starterAtWork, vehicleGeneric, vehicleNetwork } from '../src/vehicle/index.ts';
 import { normalFrom, seeded } from '../src/numeric/index.ts';
 
 /** Made-up vehicles with hidden faults, told as stories: how often is the unit blamed or cleared wrongly? */
@@ -30,7 +30,7 @@ const strewn = {
 const meter = multimeterById('workshop');
 const unit = clawPoleGeneric(12, 90);
 const vehicle = vehicleGeneric(12, 90);
-const starter = starterAtWork(vehicle, unit, usual.restedVolts);
+const starter = starterAtWork(vehicle, unit);
 
 /** All that a thorough technician takes down before the unit comes off. */
 export const thorough: readonly string[] = [

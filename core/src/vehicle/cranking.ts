@@ -1,6 +1,7 @@
 import { type Motor, type MotorRun, motorRun } from '../curves/index.ts';
 import { type Cells, cellsOf } from '../handbook/index.ts';
 import { type Drives, familyOf, type Machine, type RunningFault, starterGeneric } from '../machines/index.ts';
+import { type StarterAtWork, usual } from './network.ts';
 import { type Fuel, sets, type Vehicle } from './vehicle.ts';
 
 /** What a starter cranks: battery, cables and engine. */
@@ -54,25 +55,12 @@ export function engineOf({ ratedVolts, engineLitres, fuel }: Vehicle, ratedWatts
   return { litres: engineLitres ?? Math.round(litresPerKilowatt[burns] * ratedWatts) / 1000, fuel: burns };
 }
 
-/** A starter at work as the vehicle's circuit has it, at 20 °C. */
-export interface StarterAtWork {
-  readonly contactOhms: number;
-  /** All behind the contacts. */
-  readonly ohms: number;
-  /** What its engine asks of it while the battery can turn it at all. */
-  readonly amps: number;
-}
-
-export function starterAtWork(
-  vehicle: Vehicle,
-  unit: Machine,
-  restedVolts: number,
-  faults: readonly RunningFault[] = [],
-): StarterAtWork {
+/** The vehicle's starter while it cranks, at 20 °C, from a battery that doesn't sag. */
+export function starterAtWork(vehicle: Vehicle, unit: Machine, faults: readonly RunningFault[] = []): StarterAtWork {
   const { machine, drives } = starterOf(vehicle, unit);
   const { motor, contactOhms } = drives.fed(machine, faults, 20);
   const { litres, fuel } = engineOf(vehicle, drives.ratedWatts(machine));
-  const stiff = { volts: restedVolts * sets(vehicle), ohms: 0 };
+  const stiff = { volts: usual.restedVolts * sets(vehicle), ohms: 0 };
   const { amps } = motorRun(motor, stiff, { newtonMetres: engineTorque(litres, fuel, 20) });
   return { contactOhms, ohms: motor.ohms - contactOhms, amps };
 }

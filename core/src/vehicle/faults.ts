@@ -2,7 +2,6 @@ import type { Edit } from '../circuit/index.ts';
 import type { Fault, Machine, OnVehicle, Part, Item } from '../machines/index.ts';
 import { familyOf, runningFault, subjectOf } from '../machines/index.ts';
 import { starterAtWork } from './cranking.ts';
-import { usual } from './network.ts';
 import { sets, type Vehicle } from './vehicle.ts';
 
 /** Where a fault can lie: what check-in wants to know. */
@@ -245,12 +244,12 @@ function within(vehicle: Vehicle, unit: Machine, total: number): Fault[] {
 
 /** What a starter's own fault does to the vehicle's cranking, each at the middle of its grades: worked out by running it. */
 function crankingEdits(vehicle: Vehicle, unit: Machine): (row: OnVehicle) => readonly Edit[] {
-  const sound = starterAtWork(vehicle, unit, usual.restedVolts);
+  const sound = starterAtWork(vehicle, unit);
   return ({ species }) => {
     const fault = subjectOf(unit).faults.find((one) => one.species === species)!;
     const { grades } = fault.severity;
     const present = runningFault(fault, grades[Math.floor((grades.length - 1) / 2)]!);
-    const { contactOhms, ohms, amps } = starterAtWork(vehicle, unit, usual.restedVolts, [present]);
+    const { contactOhms, ohms, amps } = starterAtWork(vehicle, unit, [present]);
     // One that draws less for its resistance is stopped by that alone.
     const starves = amps < sound.amps && contactOhms + ohms > sound.contactOhms + sound.ohms;
     return [

@@ -9,7 +9,7 @@ export {
   sleepMinutes,
 } from './drain-log.ts';
 export { places } from './faults.ts';
-export { type Scene, scenes, usual, vehicleNetwork } from './network.ts';
+export { type Scene, scenes, type StarterAtWork, vehicleNetwork } from './network.ts';
 export { vehicleSubject } from './subject.ts';
 export { type Caught, caught, type WrongWay, wrongWays } from './wrong-ways.ts';
 export { type Fuel, type Vehicle, vehicleGeneric, type VehicleNumber, vehicleNumbers } from './vehicle.ts';
@@ -22,6 +22,5 @@ export {
   crankWord,
   engineOf,
   engineTorque,
-  type StarterAtWork,
   starterAtWork,
 } from './cranking.ts';

@@ -1,7 +1,6 @@
 import { type Emf, type JunctionLaw, type Network, type Resistor, saturationFor } from '../circuit/index.ts';
 import { batteryOhmAmps, batteryPerKelvin } from '../handbook/index.ts';
 import type { AssemblyState, Nuisance } from '../machines/index.ts';
-import type { StarterAtWork } from './cranking.ts';
 import { sets, type Vehicle } from './vehicle.ts';
 
 /** What the vehicle is doing while a reading is taken. */
@@ -52,6 +51,15 @@ const limiterVolts = 0.1;
 const limiter: JunctionLaw = { saturationAmps: saturationFor(limiterVolts, 50, 0.2), ideality: 0.2, seriesOhms: 1e-4 };
 /** So high that the machine is a source of current, and a turning starter a sink. */
 const openVolts = 2e4;
+
+/** A starter while it cranks. */
+export interface StarterAtWork {
+  readonly contactOhms: number;
+  /** All behind the contacts. */
+  readonly ohms: number;
+  /** What its engine asks of it while the battery can turn it at all. */
+  readonly amps: number;
+}
 
 /** Battery, cables, loads, starter and machine as one network: node names as a technician has them. */
 export function vehicleNetwork(vehicle: Vehicle, scene: Scene, starter: StarterAtWork): Network {

@@ -3,7 +3,7 @@ import { vehicleChecks } from './checks/index.ts';
 import { vehicleComplaint } from './complaints.ts';
 import { places, vehicleFaults } from './faults.ts';
 import { starterAtWork } from './cranking.ts';
-import { scenes, type Scene, usual, vehicleNetwork, vehicleNuisances } from './network.ts';
+import { scenes, type Scene, vehicleNetwork, vehicleNuisances } from './network.ts';
 import type { Vehicle } from './vehicle.ts';
 
 /** Faults that come in company more often than chance has it [from memory]. */
@@ -28,7 +28,7 @@ export function vehicleSubject(
   const rows = family.onVehicle(unit);
   const complaint = vehicleComplaint(heard, rows);
   const checks = vehicleChecks(vehicle, rows);
-  const starter = starterAtWork(vehicle, unit, usual.restedVolts);
+  const starter = starterAtWork(vehicle, unit);
   const dead = new Set(rows.filter(({ output }) => output < 0.5).map(({ id }) => id));
   const subject: Subject = {
     name: 'Vehicle',

@@ -2,14 +2,7 @@ import { expect } from 'chai';
 import { Circuit, networkBetween } from '../../src/circuit/index.ts';
 import { measure, multimeterById } from '../../src/instruments/index.ts';
 import { clawPoleGeneric } from '../../src/machines/index.ts';
-import {
-  type Scene,
-  starterAtWork,
-  usual,
-  vehicleGeneric,
-  vehicleNetwork,
-  vehicleSubject,
-} from '../../src/vehicle/index.ts';
+import { type Scene, starterAtWork, vehicleGeneric, vehicleNetwork, vehicleSubject } from '../../src/vehicle/index.ts';
 import { runSpice } from './run.ts';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -31,7 +24,7 @@ describe('the vehicle against ngspice: every live reading of every fault', () =>
     const scenes = [...new Set(live.map((check) => check.assembly))] as Scene[];
     for (const scene of scenes) {
       it(`${volts} V at ${celsius} °C, ${scene}: within 1 mV or 0.1 %`, () => {
-        const network = vehicleNetwork(vehicle, scene, starterAtWork(vehicle, unit, usual.restedVolts));
+        const network = vehicleNetwork(vehicle, scene, starterAtWork(vehicle, unit));
         const checks = live.filter((check) => check.assembly === scene);
         const setups = checks.map(({ method }) => (method as { setup: Parameters<typeof measure>[2] }).setup);
         const touched = subject.faults.filter((f) =>
@@ -89,7 +82,7 @@ describe('the vehicle against decks written by hand', () => {
   const read = (checkId: string, faultId?: string, severity = 1): number => {
     const check = subject.checks.find(({ id }) => id === checkId)!;
     const { setup } = check.method as { setup: Parameters<typeof measure>[2] };
-    const starter = starterAtWork(vehicle, unit, usual.restedVolts);
+    const starter = starterAtWork(vehicle, unit);
     const circuit = new Circuit(vehicleNetwork(vehicle, check.assembly as Scene, starter), 20);
     const edits = faultId ? subject.faults.find(({ id }) => id === faultId)!.edits(severity) : [];
     return measure(circuit, circuit.withEdits(edits), setup, meter).value;
@@ -113,7 +106,7 @@ describe('the vehicle against decks written by hand', () => {
     });
   }
   it('cranking sags by battery and engine, a worn battery by more until the starter stands: within 20 mV and 1 A', () => {
-    const { amps: asked, contactOhms, ohms } = starterAtWork(vehicle, unit, usual.restedVolts);
+    const { amps: asked, contactOhms, ohms } = starterAtWork(vehicle, unit);
     // By another hand: an engine that asks its amps, less over the last tenth of a volt before it stands.
     const cranking = (battery: number, times: number, joint = 0) =>
       byHand(

@@ -42,9 +42,6 @@ const key: Readonly<Record<string, Key>> = {
   'main-case': [0.5, 0.3, 0.1, 0.03, 0.06, 0.005, 0.005],
 };
 
-/** Without it no contact closes: beside what running the motor says of a fault. */
-const noContact: readonly string[] = ['pull-in-open'];
-
 /** Every species as it shows while the starter is still on its engine. */
 export const starterOnVehicle = (machine: Starter): readonly OnVehicle[] =>
   starterFaults(machine)
@@ -55,6 +52,7 @@ export const starterOnVehicle = (machine: Starter): readonly OnVehicle[] =>
       name,
       share: 1,
       output: 1,
-      ...(noContact.includes(species) ? { edits: [{ element: 'contacts', set: 1e7 }] } : {}),
+      // No contact closes: all else is what the motor does while it runs.
+      ...(species === 'pull-in-open' ? { edits: [{ element: 'contacts', set: 1e7 }] } : {}),
       ...(key[species] ? { odds: { 'key-in-start': key[species] } } : {}),
     }));

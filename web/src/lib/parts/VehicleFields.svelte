@@ -36,7 +36,7 @@
   <summary class="min-h-11 cursor-pointer py-2.5"
     >Battery: {vehicle.battery === 'mat' ? 'absorbed mat' : 'flooded'}, {vehicle.crankingAmps} A, {vehicle.ampHours} Ah; engine:
     {vehicle.engineLitres === undefined
-      ? 'not known'
+      ? `${vehicle.fuel ? `${vehicle.fuel}, size ` : ''}not known`
       : `${formatQuantity(vehicle.engineLitres, 'litres', 0.1)} ${engine.fuel}`}</summary
   >
   <div class="flex flex-wrap gap-3 pb-3">
