@@ -22,25 +22,30 @@ export function severitiesOf({ species, severity: { grades } }: Fault, ranges = 
   return range;
 }
 
-/** Nothing, one fault or two on different parts, as they are met; severities strewn over all grades. */
+/**
+ * Nothing, one fault or two on different parts, as they are met: damage in chains more often; severities strewn over all
+ * grades.
+ */
 export function hide(
   random: () => number,
-  { faults }: Case,
+  { faults, subject }: Case,
   never: readonly string[] = unseen,
   ranges = showing,
 ): Hidden[] {
   const can = faults.filter(({ species }) => !never.includes(species));
-  const pick = (from: readonly Fault[]): Hidden => {
-    let left = random() * from.reduce((sum, fault) => sum + fault.weight, 0);
-    const fault = from.find(({ weight }) => (left -= weight) <= 0) ?? from[0]!;
+  const pick = <T>(from: readonly T[], weightOf: (one: T) => number): T => {
+    let left = random() * from.reduce((sum, one) => sum + weightOf(one), 0);
+    return from.find((one) => (left -= weightOf(one)) <= 0) ?? from[0]!;
+  };
+  const withSeverity = (fault: Fault): Hidden => {
     const [low, high] = severitiesOf(fault, ranges);
     return { fault, severity: low * (high / low) ** random() };
   };
   const roll = random();
   if (roll < healthy) return [];
-  const first = pick(can);
-  if (roll < healthy + single) return [first];
-  return [first, pick(can.filter(({ part }) => part !== first.fault.part))];
+  if (roll < healthy + single) return [withSeverity(pick(can, ({ weight }) => weight))];
+  const pairs = can.flatMap((a, i) => can.slice(i + 1).flatMap((b) => (a.part === b.part ? [] : [[a, b] as const])));
+  return pick(pairs, ([a, b]) => a.weight * b.weight * subject.chain(a, b)).map(withSeverity);
 }
 
 /** What a study keeps of one unit. */

@@ -142,6 +142,35 @@ describe('a session: what it answers', () => {
     expect(strewn.builds.reduce((sum, { chance }) => sum + chance, 0)).closeTo(1, 1e-9);
   });
 
+  it('on a unit unlike its kind two faults at once are weighed too, once it looks so', () => {
+    const session = unitSession(known, 'none', [multimeterById('bench')]);
+    const { opened } = session;
+    const places = ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'];
+    const after = (millivolts: readonly number[]) =>
+      session.beliefAfter({
+        readings: [
+          ...millivolts.map((mv, i) => take(`diode-forward:${places[i]!}`, mv / 1000, 'bench')),
+          take('ring-ring', 3.9, 'bench'),
+        ],
+      });
+    const strewnPairs = (millivolts: readonly number[]) => {
+      let sum = 0;
+      after(millivolts).weights.forEach((row, b) =>
+        row.forEach((weight, p) => {
+          if (opened.builds[b]!.strewn && opened.particles[p]!.faults.length === 2) sum += weight;
+        }),
+      );
+      return sum;
+    };
+    const usual = [531, 534, 530];
+    const strewn = [531, 546, 519, 538, 551, 523];
+    expect(strewnPairs(usual)).equal(0);
+    expect(strewnPairs(strewn)).greaterThan(0.01);
+    const total = after(strewn).weights.reduce((sum, row) => row.reduce((all, weight) => all + weight, sum), 0);
+    expect(total).closeTo(1, 1e-9);
+    // Whatever was asked before, the same readings give the same belief.
+    expect(strewnPairs(usual)).equal(0);
+  });
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
     const random = seeded(99);
     const session = unitSession(known, 'low-charge', [multimeterById('pocket')]);

@@ -162,6 +162,47 @@ describe('a starter at rest', () => {
       }
     });
   }
+  it('spinning free follows from running it: open brushes stand, burnt contacts only where they are in the way, drag is slow', () => {
+    const chance = (machine: Starter, id: string, outcome: string, species?: string, severity = 1) => {
+      const check = subjectOf(machine).checks.find((one) => one.id === id)!;
+      const at = findingsOf(check).findIndex((one) => one.id === outcome);
+      if (check.method.kind !== 'finding') throw new TypeError(id);
+      return check.method.chances(species ? [{ species, place: '', severity }] : [])[at]!;
+    };
+    for (const machine of layouts) {
+      expect(chance(machine, 'whole', 'right'), machine.layout).greaterThan(0.95);
+      expect(chance(machine, 'whole', 'throws', 'brush-worn', 1000), machine.layout).greaterThan(0.9);
+      // A brush that is short but makes contact: nobody hears it.
+      expect(chance(machine, 'whole', 'right', 'brush-worn', 1e-4), machine.layout).greaterThan(0.95);
+      expect(chance(machine, 'whole', 'slow', 'shaft-rubs', 8), machine.layout).greaterThan(0.5);
+    }
+    expect(chance(direct, 'whole', 'right', 'contacts-burnt', 1)).lessThan(0.1);
+    expect(chance(direct, 'motor-alone', 'spins', 'contacts-burnt', 1)).greaterThan(0.95);
+    expect(chance(direct, 'motor-alone', 'stands', 'field-open')).greaterThan(0.95);
+    // Where it stopped over an open coil it may not start again.
+    expect(chance(direct, 'motor-alone', 'stands', 'armature-open')).within(0.2, 0.4);
+  });
+  it('what is seen or heard of one unit is the same looked at again, unless the entry slipped', () => {
+    const random = seeded(7);
+    const { opened } = unitSession(direct, 'none', [meter]);
+    const fault = opened.faults.find(({ id }) => id === 'armature-turns')!;
+    const looked = new Set<string>();
+    for (let n = 0; n < 40; n++) {
+      const unit = new HiddenUnit(random, opened.subject, meter, [{ fault, severity: 2 }], {
+        ...starterSpreads,
+        slips: 0,
+      });
+      const again = (id: string) =>
+        opened.checks.filter((check) => check.id === id).map((check) => JSON.stringify(unit.read(check)))[0]!;
+      for (const id of ['smell', 'brush-length']) {
+        const first = again(id);
+        for (let k = 0; k < 3; k++) expect(again(id), id).equal(first);
+        looked.add(first);
+      }
+    }
+    // Of forty units, some smell and some don't.
+    expect([...looked].filter((outcome) => outcome.includes('finding')).length).equal(2);
+  });
   it('an open motor shows the two solenoid windings in series, not OL; with its lead off, OL (the trade’s “over-range means open” holds only there)', () => {
     const session = unitSession(direct, 'none', [meter]);
     const { opened } = session;
@@ -304,6 +345,27 @@ describe('what is believed of a starter', () => {
     expect(slips(...free)).lessThan(0.15);
     expect(slips(...free, ['loaded-rpm', 0], ['loaded-amps', 120])).greaterThan(0.9);
     expect(slips(...free, ['loaded-rpm', 2680], ['loaded-amps', 226])).lessThan(0.5 * slips(...free));
+  });
+  it('of two faults each has its own severity: beside an open brush a dirty commutator moves nothing', () => {
+    const { opened } = unitSession(direct, 'none', [meter]);
+    const check = opened.checks.find(({ id }) => id === 'no-load-amps')!;
+    const faultAt = (id: string) => opened.faults.findIndex((fault) => fault.id === id);
+    const [brush, commutator] = [faultAt('brush-worn'), faultAt('commutator-dirty')];
+    const particle = opened.particles.find(
+      ({ faults, severities }) =>
+        faults.length === 2 &&
+        faults.includes(brush) &&
+        faults.includes(commutator) &&
+        severities[faults.indexOf(brush)]! > 1000,
+    )!;
+    const prediction = opened.predictor({ meter, celsius: 20 }).predict(check, opened.builds[0]!, particle);
+    if (prediction.kind !== 'number') throw new TypeError(check.id);
+    const slopeOf = (fault: number) => {
+      const at = prediction.slope.index.indexOf(opened.dimensions.severity[particle.faults.indexOf(fault)]!);
+      return at < 0 ? 0 : Math.abs(prediction.slope.value[at]!);
+    };
+    expect(slopeOf(brush)).greaterThan(1e-4);
+    expect(slopeOf(commutator)).lessThan(1e-3 * slopeOf(brush));
   });
   it('a weak bench battery is a suspect of its own, and no course for the unit mends it', () => {
     const session = unitSession(direct, 'none', [meter]);

@@ -22,6 +22,7 @@ import {
   slipChanceOf,
   standings,
   type Teller,
+  unlikeChance,
   wordOf,
 } from '../belief/index.ts';
 import { type Check, type Equipment, findingsOf, type Outcome, type Word } from '../checks/index.ts';
@@ -401,9 +402,6 @@ function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] {
     .filter(({ strewn }) => !strewn)
     .map(({ id, name }) => ({ name, chance: kin(id).reduce((sum, chance) => sum + chance, 0) }));
 }
-
-const unlikeChance = ({ builds }: Case, belief: Belief): number =>
-  buildChances(belief).reduce((sum, chance, b) => sum + (builds[b]!.strewn ? chance : 0), 0);
 
 const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
   standings(opened, belief).flatMap((standing, f) =>

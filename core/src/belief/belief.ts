@@ -28,22 +28,29 @@ const asleep = 1e-8;
 /** For less weight than this a reading isn't straightened anew. */
 const unsettled = 1e-4;
 
-const knownPriors = new WeakMap<Case, Belief>();
+/**
+ * Two faults at once on a unit unlike its kind are weighed only once a unit looks unlike its kind; until then they
+ * aren't worth the time, and one stands there for all that is wrong.
+ */
+export type Pairs = 'on its kind' | 'on any';
+
+const knownPriors = { 'on its kind': new WeakMap<Case, Belief>(), 'on any': new WeakMap<Case, Belief>() };
 
 /** Before any reading. */
-export function priorBelief(opened: Case): Belief {
-  let prior = knownPriors.get(opened);
-  if (!prior) knownPriors.set(opened, (prior = makePrior(opened)));
+export function priorBelief(opened: Case, pairs: Pairs = 'on its kind'): Belief {
+  const known = knownPriors[pairs];
+  let prior = known.get(opened);
+  if (!prior) known.set(opened, (prior = makePrior(opened, pairs)));
   return prior;
 }
 
-function makePrior(opened: Case): Belief {
+function makePrior(opened: Case, pairs: Pairs): Belief {
   const { builds, particles } = opened;
   const total = builds.reduce((sum, build) => sum + build.prior, 0);
   const singles = particles.reduce((sum, { faults, prior }) => sum + (faults.length === 1 ? prior : 0), 0);
   const wrong = particles.reduce((sum, { faults, prior }) => sum + (faults.length > 0 ? prior : 0), 0);
-  // Two faults at once on a unit unlike its kind aren't worth the time of weighing them: one stands for all that's wrong.
-  const onStrewn = ({ faults, prior }: Particle) => [prior, (prior * wrong) / singles, 0][faults.length]!;
+  const onStrewn = ({ faults, prior }: Particle) =>
+    pairs === 'on any' ? prior : [prior, (prior * wrong) / singles, 0][faults.length]!;
   return {
     weights: builds.map((build) =>
       Float64Array.from(
@@ -156,6 +163,10 @@ export function buildChances(belief: Belief): readonly number[] {
   }
   return chances;
 }
+
+/** Probability that the unit is unlike its kind. */
+export const unlikeChance = ({ builds }: Case, belief: Belief): number =>
+  buildChances(belief).reduce((sum, chance, b) => sum + (builds[b]!.strewn ? chance : 0), 0);
 
 /** A hypothesis that still carries weight. */
 export interface StandingParticle {

@@ -83,13 +83,10 @@ export function expectedByRule(
   dimensions: Dimensions,
 ): Prediction {
   const { method } = check;
-  const present = faults.map(({ fault, severity }): PresentFault => {
-    return { species: fault.species, place: fault.place, severity };
-  });
-  if (method.kind === 'finding') return { kind: 'chances', chances: method.chances(present) };
+  if (method.kind === 'finding') return { kind: 'chances', chances: chancesOver(faults, method.chances) };
   const slope = new Float64Array(dimensions.names.length);
   if (method.kind === 'length') {
-    const { mean, sigma } = method.expected(present);
+    const { mean, sigma } = method.expected(faults.map((one) => presentAt(one)));
     const noiseVariance = sigma * sigma + caliperSigma * caliperSigma;
     return {
       kind: 'number',
@@ -118,18 +115,43 @@ export function expectedByRule(
   };
 }
 
-/** Expected reading of an instrument on the running unit. `run`: what it shows with given faults. */
+/** A fault as a rule has it, its severity off by so many standard deviations of its cell. */
+const presentAt = ({ fault, severity, sigma, focus }: FaultAt, off = 0): PresentFault => {
+  return { species: fault.species, place: fault.place, severity: severity * Math.exp(off * focus.width * sigma) };
+};
+
+/** Chances of what is seen or heard, each fault anywhere in its cell. */
+function chancesOver(
+  faults: readonly FaultAt[],
+  chances: (faults: readonly PresentFault[]) => readonly number[],
+): readonly number[] {
+  const [first, ...rest] = faults;
+  if (!first) return chances([]);
+  const at = (off: number) => chancesOver(rest, (others) => chances([presentAt(first, off), ...others]));
+  const middle = at(0);
+  if (first.sigma === 0) return middle;
+  const [above, below] = [at(uniform.node), at(-uniform.node)];
+  return middle.map((chance, o) => chance + uniform.weight * (above[o]! + below[o]! - 2 * chance));
+}
+
+/**
+ * Expected reading of an instrument on the running unit. `run`: what it shows with given faults; `times`: how much wider
+ * than its kind the unit is strewn.
+ */
 export function expectedByRun(
   check: Check,
   faults: readonly FaultAt[],
   run: (faults: readonly RunningFault[]) => Ran,
   meter: Multimeter,
   dimensions: Dimensions,
+  times = 1,
 ): NumberPrediction {
   const { setup } = check.method as { setup: RunSetup };
   const slope = new Float64Array(dimensions.names.length);
-  const at = (logs: number) => run(faults.map(({ fault, severity }) => runningFault(fault, severity * Math.exp(logs))));
-  const { value, moves, sigma } = at(0);
+  /** With the severity of the n-th off by `logs` in its logarithm. */
+  const at = (n: number, logs: number) =>
+    run(faults.map(({ fault, severity }, m) => runningFault(fault, m === n ? severity * Math.exp(logs) : severity)));
+  const { value, moves, sigma, strewn = [] } = at(0, 0);
   const dy = scaleSlope(value, check.unit);
   for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;
   const ranges = runRanges(setup.instrument, meter);
@@ -141,12 +163,16 @@ export function expectedByRun(
   const noise = (Math.hypot(countSigma(range), sigma, own) * dy) ** 2;
   const bends = faults.map(({ sigma: cell, focus: { at: off, width } }, n): Bend => {
     if (cell === 0) return straight;
-    const beside = (by: number) => toScale(at(by * width * cell).value, check.unit) - middle;
+    const beside = (by: number) => toScale(at(n, by * width * cell).value, check.unit) - middle;
     const { chord, bend } = chordOf(beside(uniform.node), beside(-uniform.node), uniform);
     slope[dimensions.severity[n]!] = chord / width;
     return { ...bend, shift: bend.shift - (chord / width) * off };
   });
-  const bend = sumOf(bends);
+  const left = strewn.map(({ off, value: there }) => {
+    const straight = Object.entries(off).reduce((sum, [name, by]) => sum + (moves[name] ?? 0) * dy * by, 0);
+    return times ** 2 * (toScale(there, check.unit) - middle - straight);
+  });
+  const bend = sumOf([...bends, spreadOf(left)]);
   const noiseVariance = noise + bend.variance;
   const top = toScale(ranges.at(-1)!.fullScale, check.unit);
   const span = setup.instrument === 'voltmeter' ? liveVolts : toScale(range.fullScale, check.unit);
@@ -159,6 +185,14 @@ export function expectedByRun(
     span,
     bend: straight,
   };
+}
+
+/** What straight lines leave over on units strewn as their kind is: products of two things off at once. */
+function spreadOf(left: readonly number[]): Bend {
+  if (left.length === 0) return straight;
+  const shift = left.reduce((sum, one) => sum + one, 0) / left.length;
+  const variance = left.reduce((sum, one) => sum + (one - shift) ** 2, 0) / (left.length - 1);
+  return { shift, variance };
 }
 
 /** The gain that all readings of an instrument share; a tachometer's and a torque arm's are met too seldom to be learnt. */

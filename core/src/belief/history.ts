@@ -1,6 +1,6 @@
 import { type Check, findingsOf } from '../checks/index.ts';
 import { countSigma, rangeFor, rangesOf } from '../instruments/index.ts';
-import { type Belief, beliefAfter, beliefWithout, priorBelief } from './belief.ts';
+import { type Belief, beliefAfter, beliefWithout, priorBelief, unlikeChance } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { leadsOf } from './dimensions.ts';
 import { slipChance } from './likelihood.ts';
@@ -99,32 +99,54 @@ interface Branches {
   readonly tried: { readonly counted: Counted; readonly belief: Belief }[];
 }
 
-/**
- * Beliefs along a list of readings; a list that begins like the last one is not worked out anew, nor is what was tried
- * where it ends.
- */
+/** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
+const unlike = 0.5;
+
+/** Beliefs along a list of readings. */
 export class History {
   readonly #opened: Case;
-  #counted: Counted[] = [];
-  #beliefs: Belief[];
-  #branches: Branches | undefined;
+  readonly #usual: Trail;
+  readonly #before: Belief | undefined;
+  #ofUnlike: Trail | undefined;
 
   /** `before`: what was believed before the first reading; the prior when it isn't said. */
-  constructor(opened: Case, before = priorBelief(opened)) {
+  constructor(opened: Case, before?: Belief) {
     this.#opened = opened;
-    this.#beliefs = [before];
+    this.#before = before;
+    this.#usual = new Trail(opened, before ?? priorBelief(opened));
   }
 
   /** The counted readings, and the belief before each and after the last. */
   follow(readings: readonly Reading[]): { counted: readonly Counted[]; beliefs: readonly Belief[] } {
     const counted = countedReadings(readings);
+    const beliefs = this.#usual.follow(counted);
+    if (this.#before || unlikeChance(this.#opened, beliefs.at(-1)!) < unlike) return { counted, beliefs };
+    this.#ofUnlike ??= new Trail(this.#opened, priorBelief(this.#opened, 'on any'));
+    return { counted, beliefs: this.#ofUnlike.follow(counted) };
+  }
+}
+
+/** A list that begins like the last one is not worked out anew, nor is what was tried where it ends. */
+class Trail {
+  readonly #opened: Case;
+  #counted: readonly Counted[] = [];
+  #beliefs: readonly Belief[];
+  #branches: Branches | undefined;
+
+  constructor(opened: Case, before: Belief) {
+    this.#opened = opened;
+    this.#beliefs = [before];
+  }
+
+  /** The belief before each and after the last. */
+  follow(counted: readonly Counted[]): readonly Belief[] {
     let same = 0;
     while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
     const beliefs = this.#beliefs.slice(0, same + 1);
     for (const next of counted.slice(same)) beliefs.push(this.#after(beliefs[beliefs.length - 1]!, next));
     this.#counted = counted;
     this.#beliefs = beliefs;
-    return { counted, beliefs };
+    return beliefs;
   }
 
   #after(last: Belief, counted: Counted): Belief {

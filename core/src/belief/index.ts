@@ -8,6 +8,7 @@ export {
   type Evidence,
   faultChances,
   priorBelief,
+  unlikeChance,
   type SeverityEstimate,
   severityOf,
   slipChanceOf,

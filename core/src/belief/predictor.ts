@@ -144,7 +144,7 @@ export class Predictor {
       const key = keyOf(one, undefined, 0);
       let found = known.get(key);
       if (!found) {
-        found = expectedByRun(check, this.#faultsAt(particle, one), run, meter, this.#dimensions);
+        found = expectedByRun(check, this.#faultsAt(particle, one), run, meter, this.#dimensions, build.strewn?.times);
         known.set(key, found);
       }
       return found as NumberPrediction;
@@ -152,7 +152,7 @@ export class Predictor {
     const { severity } = this.#dimensions;
     const [first, second] = felt;
     if (first && second && this.#subject.runsPairs)
-      return expectedByRun(check, this.#faultsAt(particle, felt), run, meter, this.#dimensions);
+      return expectedByRun(check, this.#faultsAt(particle, felt), run, meter, this.#dimensions, build.strewn?.times);
     if (first && second) return runTogether(alone([]), [alone([first]), alone([second])], severity);
     const found = alone(felt);
     if (!first || first.slot === 0) return found;
@@ -299,7 +299,8 @@ export class Predictor {
 }
 
 /** Readings without a bend are the same however widely a unit is strewn. */
-const bends = ({ method }: Check): boolean => method.kind === 'meter' && mayBend(method.setup);
+const bends = ({ method }: Check): boolean =>
+  method.kind === 'run' || (method.kind === 'meter' && mayBend(method.setup));
 
 /** The relabelling under which the felt faults get the lowest key, faults in ascending order. */
 function lowest(

@@ -18,4 +18,4 @@ export {
   type Word,
 } from './check.ts';
 export { leadsNull } from './leads.ts';
-export { findingCheck, meterCheck, type Odds } from './make.ts';
+export { findingCheck, meterCheck, type Odds, tilted } from './make.ts';

@@ -47,7 +47,9 @@ export function meterCheck(check: MeterCheck): Check {
 /** Chances of each outcome, by the kind of fault or by the check. */
 export type Odds = Readonly<Record<string, readonly number[]>>;
 
-interface FindingCheck {
+type FindingCheck = FindingParts & (ByOdds | Reckoned);
+
+interface FindingParts {
   readonly id: string;
   readonly name: string;
   readonly assembly: string;
@@ -56,10 +58,6 @@ interface FindingCheck {
   readonly tells: string;
   readonly cautions?: readonly string[];
   readonly outcomes: readonly FindingOutcome[];
-  /** Chances of the outcomes when none of the named faults is there. */
-  readonly usual: readonly number[];
-  /** Chances by species of fault. */
-  readonly odds: Odds;
   readonly compared?: (pairs: readonly TwinPair[]) => string;
   readonly traced?: (orders: Orders, tap?: TapTrace) => string | undefined;
   readonly watched?: Watched;
@@ -68,36 +66,47 @@ interface FindingCheck {
   readonly unit?: Unit;
 }
 
+interface ByOdds {
+  /** Chances of the outcomes when none of the named faults is there. */
+  readonly usual: readonly number[];
+  /** Chances by species of fault. */
+  readonly odds: Odds;
+}
+
+interface Reckoned {
+  /** Chances of the outcomes, worked out from what is wrong. */
+  readonly chances: (faults: readonly PresentFault[]) => readonly number[];
+}
+
 /** A check by eye, ear or hand. */
-export const findingCheck = ({
-  id,
-  outcomes,
-  usual,
-  odds,
-  compared,
-  traced,
-  watched,
-  unit,
-  ...rest
-}: FindingCheck): Check => ({
-  ...rest,
-  id,
-  species: id,
-  place: '',
-  unit: unit ?? 'ohms',
-  cautions: rest.cautions ?? [],
-  method: {
-    kind: 'finding',
-    outcomes,
-    chances: (faults) => tilted(usual, odds, faults),
-    ...(compared ? { compared } : {}),
-    ...(traced ? { traced } : {}),
-    ...(watched ? { watched } : {}),
-  },
-});
+export function findingCheck(check: FindingCheck): Check {
+  const { id, name, assembly, minutes, how, tells, cautions = [], needs, unit = 'ohms' } = check;
+  const { outcomes, compared, traced, watched } = check;
+  return {
+    id,
+    species: id,
+    place: '',
+    name,
+    assembly,
+    minutes,
+    unit,
+    how,
+    tells,
+    cautions,
+    ...(needs ? { needs } : {}),
+    method: {
+      kind: 'finding',
+      outcomes,
+      chances: 'chances' in check ? check.chances : (faults) => tilted(check, faults),
+      ...(compared ? { compared } : {}),
+      ...(traced ? { traced } : {}),
+      ...(watched ? { watched } : {}),
+    },
+  };
+}
 
 /** Two faults at once tilt the chances one after the other: each by its own ratio to the usual. */
-function tilted(usual: readonly number[], odds: Odds, faults: readonly PresentFault[]): readonly number[] {
+export function tilted({ usual, odds }: ByOdds, faults: readonly PresentFault[]): readonly number[] {
   const raw = usual.map((chance, o) =>
     faults.reduce((p, { species }) => (p * (odds[species]?.[o] ?? chance)) / chance, chance),
   );

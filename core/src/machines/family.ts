@@ -76,6 +76,8 @@ export interface Ran {
   readonly moves: Readonly<Record<string, number>>;
   /** Standard uncertainty of the model itself. */
   readonly sigma: number;
+  /** The value on a handful of units strewn as their kind is; none where it follows what is uncertain in a straight line. */
+  readonly strewn?: readonly { readonly off: Off; readonly value: number }[];
 }
 
 /** Runs one machine; what was run once is remembered. */

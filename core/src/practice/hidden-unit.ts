@@ -94,7 +94,7 @@ export class HiddenUnit {
     this.meter = { ...meter, leadOhms: this.leadOhms(meter) };
   }
 
-  /** What the meter shows, a slip now and then included. */
+  /** What the meter shows, a slip now and then included. What is seen or heard stays what it was, looked at again. */
   read(check: Check): Outcome {
     const findings = findingsOf(check);
     if (this.#random() < this.#strewing.slips)
@@ -111,13 +111,14 @@ export class HiddenUnit {
     }
     if (method.kind === 'finding') {
       const chances = method.chances(present);
-      let left = this.#random();
+      let left = this.#diceOf(check.id)();
       const at = chances.findIndex((chance) => (left -= chance) < 0);
       return { kind: 'finding', finding: findings[Math.max(at, 0)]!.id };
     }
     if (method.kind === 'length') {
       const { mean, sigma } = method.expected(present);
-      return { kind: 'value', value: Math.max(0.1, Math.round((mean + 2 * sigma * this.#bell()) * 10) / 10) };
+      const length = mean + 2 * sigma * this.#bell(this.#diceOf(check.id));
+      return { kind: 'value', value: Math.max(0.1, Math.round(length * 10) / 10) };
     }
     if (method.kind === 'run') {
       const value = this.running(method.setup);
@@ -210,11 +211,13 @@ export class HiddenUnit {
     const width = table[name] ?? table[name.replace(/:.*/, ':')] ?? 0;
     if (width === 0) return 0;
     const key = `${kind} ${name}`;
-    if (!this.#sway.has(key)) {
-      const own = seeded([...key].reduce((hash, letter) => Math.imul(hash, 31) + letter.charCodeAt(0), this.#seed));
-      this.#sway.set(key, this.#scale * width * this.#bell(own));
-    }
+    if (!this.#sway.has(key)) this.#sway.set(key, this.#scale * width * this.#bell(this.#diceOf(key)));
     return this.#sway.get(key)!;
+  }
+
+  /** What by lot is this unit's own: the same whenever it is asked. */
+  #diceOf(key: string): () => number {
+    return seeded([...key].reduce((hash, letter) => Math.imul(hash, 31) + letter.charCodeAt(0), this.#seed));
   }
 
   /** The unit's own network: every element swayed. */

@@ -1,6 +1,8 @@
 import type { RunSetup } from '../../checks/index.ts';
 import { motorRun } from '../../curves/index.ts';
+import { normalFrom, seeded } from '../../numeric/index.ts';
 import type { Off, Ran, Runner, RunningFault, Shows } from '../family.ts';
+import { starterNuisances } from './builds.ts';
 import { benchBattery, isQuantity, starterFed } from './motor.ts';
 import type { Starter } from './parameters.ts';
 
@@ -71,12 +73,27 @@ function feltBy(shows: Shown): (element: string) => boolean {
 
 const perKelvin = 10;
 
+/** So many units tell how far the sum of straight lines is off where two things are off at once. */
+const units = 8;
+/** A share that is off by more would leave nothing of it. */
+const leastOff = -0.8;
+/** Starters strewn as their kind is, the same ones each time. */
+const strewnOffs: readonly Off[] = (() => {
+  const normal = normalFrom(seeded(1));
+  const moving = starterNuisances().filter(({ name }) => name in trials || name === 'celsius');
+  const off = (sigma: number) => Math.max(sigma * normal(), leastOff);
+  return Array.from({ length: units }, () =>
+    Object.fromEntries(moving.map(({ name, sigma }) => [name, name === 'celsius' ? sigma * normal() : off(sigma)])),
+  );
+})();
+
 function ranOf(machine: Starter, setup: RunSetup, faults: readonly RunningFault[]): Ran {
   const at = (off: Off) => shown(machine, setup, faults, off);
   const value = at({});
   const move = (name: string, by: number) => (at({ [name]: by }) - at({ [name]: -by })) / (2 * by);
   const { share } = reads[setup.shows as Shown];
   let moves: Ran['moves'] | undefined;
+  let strewn: Ran['strewn'];
   return {
     value,
     sigma: Math.hypot(share * value, setup.instrument === 'voltmeter' ? voltsSigma : 0),
@@ -86,6 +103,9 @@ function ranOf(machine: Starter, setup: RunSetup, faults: readonly RunningFault[
         ...Object.fromEntries(Object.entries(trials).map(([name, by]) => [name, move(name, by)])),
         celsius: move('celsius', perKelvin),
       });
+    },
+    get strewn() {
+      return (strewn ??= strewnOffs.map((off) => ({ off, value: at(off) })));
     },
   };
 }

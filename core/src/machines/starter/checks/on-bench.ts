@@ -1,8 +1,9 @@
-import { type Check, type Equipment, findingCheck, type RunSetup } from '../../../checks/index.ts';
+import { type Check, type Equipment, findingCheck, type RunSetup, tilted } from '../../../checks/index.ts';
 import type { RunInstrument } from '../../../instruments/index.ts';
 import type { Unit } from '../../../quantity/index.ts';
 import { benchBattery } from '../motor.ts';
 import { hasMagnets, hasSolenoid, type Starter } from '../parameters.ts';
+import { freeSpin } from './free-spin.ts';
 import type { Shown } from '../runner.ts';
 
 const kick = 'Clamp it: it kicks. Eyes covered, no sleeves, fingers off the pinion.';
@@ -50,6 +51,7 @@ const read = ({ shows, instrument, held, ...rest }: Read): Check => ({
 /** Clamped, on the bench battery. */
 export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check[] => {
   const running = { minutes: 0.3, held: { newtonMetres: 0 }, cautions: [kick, rest] };
+  const spin = freeSpin(machine);
   const load = Math.max(1, Math.round(loadedShare * heldNewtonMetres));
   const loaded = { minutes: 0.5, held: { newtonMetres: load }, cautions: [kick, rest], needs: 'brake' as const };
   const held = {
@@ -81,8 +83,8 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
       tells: 'a weak bench battery from a bad starter',
       cautions: ['15 s, then off and cool.', gas],
     }),
-    whole(machine),
-    ...(hasSolenoid(machine) ? [motorAlone()] : []),
+    whole(machine, spin),
+    ...(hasSolenoid(machine) ? [motorAlone(spin)] : []),
     read({
       id: 'no-load-volts',
       name: 'No load: volts at the starter',
@@ -179,9 +181,27 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
   ];
 };
 
-/** Odds from memory: what a fault does to the whole of it. */
-const whole = (machine: Starter): Check =>
-  findingCheck({
+/**
+ * How it throws: odds from memory, by what is wrong with the solenoid. How it spins then follows from running it; a
+ * drive that sticks on its thread leaves the motor spinning by itself.
+ */
+function whole(machine: Starter, spin: ReturnType<typeof freeSpin>): Check {
+  const thrown = {
+    usual: [0.975, 0.005, 0.005, 0.003, 0.005, 0.004, 0.003],
+    odds: {
+      'contacts-burnt': [0.953, 0.005, 0.025, 0.003, 0.008, 0.006, 0.003],
+      'contacts-welded': [0.3, 0.01, 0.02, 0.02, 0.01, 0.02, 0.62],
+      'pull-in-open': [0.01, 0.01, 0.02, 0.01, 0.01, 0.93, 0.01],
+      'pull-in-turns': [0.8, 0.01, 0.01, 0.01, 0.02, 0.14, 0.01],
+      'hold-in-open': [0.02, 0.01, 0.01, 0.01, 0.93, 0.01, 0.01],
+      'hold-in-turns': [0.7, 0.01, 0.01, 0.01, 0.24, 0.02, 0.01],
+      'plunger-sticks': [0.35, 0.01, 0.02, 0.05, 0.02, 0.35, 0.2],
+      'fork-worn': [0.3, 0.01, 0.03, 0.63, 0.01, 0.01, 0.01],
+      ...(hasSolenoid(machine) ? {} : { 'drive-slips': [0.2, 0.01, 0.01, 0.75, 0.01, 0.01, 0.01] }),
+      'bench-battery-weak': [0.885, 0.005, 0.005, 0.003, 0.09, 0.009, 0.003],
+    },
+  };
+  return findingCheck({
     id: 'whole',
     name: 'Whole: throws and spins',
     assembly: 'clamped',
@@ -210,36 +230,15 @@ const whole = (machine: Starter): Check =>
       { id: 'nothing', name: 'Nothing', word: 'failed', then: 'Solenoid alone, then motor alone.' },
       { id: 'runs-on', name: 'Runs on', word: 'failed', then: 'Off at the battery. Contacts welded or plunger stuck.' },
     ],
-    usual: [0.975, 0.005, 0.005, 0.003, 0.005, 0.004, 0.003],
-    odds: {
-      'contacts-burnt': [0.68, 0.16, 0.14, 0.003, 0.008, 0.006, 0.003],
-      'contacts-welded': [0.3, 0.01, 0.02, 0.02, 0.01, 0.02, 0.62],
-      'pull-in-open': [0.01, 0.01, 0.02, 0.01, 0.01, 0.93, 0.01],
-      'pull-in-turns': [0.8, 0.01, 0.01, 0.01, 0.02, 0.14, 0.01],
-      'hold-in-open': [0.02, 0.01, 0.01, 0.01, 0.93, 0.01, 0.01],
-      'hold-in-turns': [0.7, 0.01, 0.01, 0.01, 0.24, 0.02, 0.01],
-      'plunger-sticks': [0.35, 0.01, 0.02, 0.05, 0.02, 0.35, 0.2],
-      'fork-worn': [0.3, 0.01, 0.03, 0.63, 0.01, 0.01, 0.01],
-      'armature-open': [0.5, 0.2, 0.28, 0.005, 0.005, 0.005, 0.005],
-      'armature-turns': [0.75, 0.22, 0.01, 0.005, 0.005, 0.005, 0.005],
-      'armature-core': [0.7, 0.16, 0.12, 0.005, 0.005, 0.005, 0.005],
-      'brush-worn': [0.34, 0.16, 0.48, 0.005, 0.005, 0.005, 0.005],
-      'commutator-dirty': [0.72, 0.2, 0.06, 0.005, 0.005, 0.005, 0.005],
-      'field-open': [0.01, 0.01, 0.95, 0.005, 0.01, 0.01, 0.005],
-      'field-turns': [0.93, 0.04, 0.01, 0.005, 0.005, 0.005, 0.005],
-      'field-case': [0.7, 0.14, 0.14, 0.005, 0.005, 0.005, 0.005],
-      'magnets-weak': [0.93, 0.03, 0.02, 0.005, 0.005, 0.005, 0.005],
-      'bushes-worn': [0.55, 0.4, 0.03, 0.005, 0.005, 0.005, 0.005],
-      'shaft-rubs': [0.4, 0.48, 0.1, 0.005, 0.005, 0.005, 0.005],
-      'terminals-burnt': [0.7, 0.16, 0.12, 0.005, 0.005, 0.005, 0.005],
-      'drive-slips': hasSolenoid(machine)
-        ? [0.97, 0.005, 0.005, 0.005, 0.005, 0.005, 0.005]
-        : [0.2, 0.01, 0.01, 0.75, 0.01, 0.01, 0.01],
-      'bench-battery-weak': [0.6, 0.24, 0.05, 0.005, 0.09, 0.01, 0.005],
+    chances: (faults) => {
+      const [right, slow, throws, ...rest] = tilted(thrown, faults);
+      const spins = right! + slow! + throws!;
+      return [...spin(faults, 'main').map((chance) => spins * chance), ...rest];
     },
   });
+}
 
-const motorAlone = (): Check =>
+const motorAlone = (spin: ReturnType<typeof freeSpin>): Check =>
   findingCheck({
     id: 'motor-alone',
     name: 'Motor alone: spins, doesn’t throw',
@@ -253,21 +252,7 @@ const motorAlone = (): Check =>
       { id: 'slow', name: 'Spins slowly', word: 'failed', then: 'Drag or resistance in the motor itself.' },
       { id: 'stands', name: 'Stands', word: 'failed', then: 'Brush, field or armature open, or seized: open it.' },
     ],
-    usual: [0.985, 0.01, 0.005],
-    odds: {
-      'armature-open': [0.5, 0.22, 0.28],
-      'armature-turns': [0.77, 0.22, 0.01],
-      'armature-core': [0.72, 0.16, 0.12],
-      'brush-worn': [0.36, 0.16, 0.48],
-      'commutator-dirty': [0.74, 0.2, 0.06],
-      'field-open': [0.01, 0.01, 0.98],
-      'field-turns': [0.95, 0.04, 0.01],
-      'field-case': [0.72, 0.14, 0.14],
-      'magnets-weak': [0.95, 0.03, 0.02],
-      'bushes-worn': [0.57, 0.4, 0.03],
-      'shaft-rubs': [0.42, 0.48, 0.1],
-      'bench-battery-weak': [0.7, 0.25, 0.05],
-    },
+    chances: (faults) => spin(faults, 'motor'),
   });
 
 const noise = (machine: Starter): Check =>
