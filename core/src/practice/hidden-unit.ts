@@ -154,9 +154,13 @@ export class HiddenUnit {
 
   /** What an instrument shows on the running unit; neither speed nor heat is ever quite what was asked. */
   running(setup: RunSetup): number {
+    return this.ran(setup, { ...this.off, rpm: 0.02 * this.#bell(), celsius: this.#strewing.celsius * this.#bell() });
+  }
+
+  /** What an instrument shows while all of it is off by so much, by the program's own equations. */
+  protected ran(setup: RunSetup, off: Off): number {
     const { shows } = this.#subject;
     if (!shows) throw new RangeError(`${this.#subject.name} never runs`);
-    const off = { ...this.off, rpm: 0.02 * this.#bell(), celsius: this.#strewing.celsius * this.#bell() };
     return shows(this.#build, setup, this.runningFaults, off);
   }
 

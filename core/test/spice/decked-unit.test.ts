@@ -2,12 +2,13 @@ import { expect } from 'chai';
 import { unitSession } from '../../src/assess/index.ts';
 import type { Setup } from '../../src/instruments/index.ts';
 import { multimeterById } from '../../src/instruments/index.ts';
-import { type ClawPole, clawPoleGeneric } from '../../src/machines/index.ts';
+import { type ClawPole, clawPoleGeneric, starterGeneric } from '../../src/machines/index.ts';
 import { seeded } from '../../src/numeric/index.ts';
 import { type Hidden, HiddenUnit } from '../../src/practice/index.ts';
 import { bench } from '../hidden-units.ts';
-import { spreads } from '../spreads.ts';
-import { DeckedUnit } from './decked-unit.ts';
+import { spreads, starterSpreads } from '../spreads.ts';
+import { DeckedAlternator } from './decked-alternator.ts';
+import { DeckedStarter } from './decked-starter.ts';
 
 const meter = multimeterById('bench');
 const machine: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
@@ -29,7 +30,7 @@ const units: Readonly<Record<string, readonly Hidden[]>> = {
 describe('units read in ngspice from a deck written by hand', () => {
   for (const [name, faults] of Object.entries(units)) {
     it(`${name}: every reading of the bench within 1 mV or 0.5 %`, () => {
-      const [ours, spice] = [HiddenUnit, DeckedUnit].map(
+      const [ours, spice] = [HiddenUnit, DeckedAlternator].map(
         (Unit) => new Unit(seeded(417), opened.subject, meter, faults, spreads),
       );
       let compared = 0;
@@ -54,9 +55,49 @@ describe('units read in ngspice from a deck written by hand', () => {
       ['diode-leaky:B+', 5000],
       ['diode-open:C-', 1],
     ] as const) {
-      const unit = new DeckedUnit(seeded(20261125), opened.subject, meter, [hidden(id, severity)], spreads);
+      const unit = new DeckedAlternator(seeded(20261125), opened.subject, meter, [hidden(id, severity)], spreads);
       const { parts } = bench(session, unit, meter, 'the advice');
       expect(parts.told).equal(parts.truth);
     }
   });
+});
+
+describe('starters read in ngspice from a deck written by hand', () => {
+  const direct = starterGeneric(12, 1.4, 'direct');
+  const starter = unitSession(direct, 'none', [meter]).opened;
+  const of = (id: string, severity: number): Hidden => ({
+    fault: starter.faults.find((fault) => fault.id === id)!,
+    severity,
+  });
+  const starters: Readonly<Record<string, readonly Hidden[]>> = {
+    'a sound one': [],
+    'burnt contacts, a dirty commutator': [of('contacts-burnt', 0.02), of('commutator-dirty', 0.012)],
+    'shorted turns in field and pull-in winding': [of('field-turns', 0.35), of('pull-in-turns', 0.5)],
+    'shorted armature coils on dragging bushes': [of('armature-turns', 2), of('bushes-worn', 2.5)],
+    'a drive that slips, a weak bench battery': [of('drive-slips', 0.18), of('bench-battery-weak', 2.4)],
+    'an open field': [of('field-open', 1)],
+    'a leak of the armature, a burnt terminal': [of('armature-core', 3000), of('terminals-burnt', 0.015)],
+  };
+  for (const [name, faults] of Object.entries(starters)) {
+    it(`${name}: every reading at rest and running within 1 %`, () => {
+      const [ours, spice] = [HiddenUnit, DeckedStarter].map(
+        (Unit) => new Unit(seeded(417), starter.subject, meter, faults, { ...starterSpreads, celsius: 0 }),
+      );
+      let compared = 0;
+      for (const check of starter.checks) {
+        const { method } = check;
+        if (method.kind !== 'meter' && method.kind !== 'run') continue;
+        const values = [ours!, spice!].map((unit) => {
+          if (method.kind === 'run') return unit.running(method.setup);
+          const { value, fullScale } = unit.measured(method.setup, check.assembly);
+          return Math.min(value, fullScale);
+        });
+        const [a, b] = values as [number, number];
+        const least = method.kind === 'run' ? 0.02 : check.unit === 'ohms' ? 2e-4 : 1e-3;
+        expect(a, check.id).closeTo(b, Math.max(least, 0.01 * Math.abs(b)));
+        compared++;
+      }
+      expect(compared).greaterThan(20);
+    });
+  }
 });

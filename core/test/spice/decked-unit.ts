@@ -13,129 +13,53 @@ import {
 } from '../../src/instruments/index.ts';
 import { HiddenUnit, type Measured } from '../../src/practice/index.ts';
 
-const deck = readFileSync(new URL('claw-pole.cir', import.meta.url), 'utf8');
-const parameters = deck.match(/^\.param.*$/gm)!.join('\n');
-const nominal = new Map(
-  [...`${parameters}\n`.matchAll(/(\w+)=([0-9.]+)(meg|g|k|m|u|n)?(?=\s)/g)].map(([, name, figure, suffix = '']) => [
-    name!,
-    Number(figure) * { '': 1, meg: 1e6, g: 1e9, k: 1e3, m: 1e-3, u: 1e-6, n: 1e-9 }[suffix]!,
-  ]),
-);
-
-const circuit = deck.replaceAll(/^\.param.*$/gm, '');
-
-/** The circuit without the diode, and its model, whose resistance in series has this name. */
-function withoutDiode(lines: string, resistance: string): string {
-  const diode = `d${resistance.slice(1)}`;
-  const left = lines.split('\n').filter((line) => {
-    const words = line.toLowerCase().split(' ');
-    return words[0] !== diode && !(words[0] === '.model' && words[1] === diode);
-  });
-  if (left.length !== lines.split('\n').length - 2) throw new Error(`the deck has no diode “${diode}” to leave out`);
-  return left.join('\n');
+/** A deck written by hand: its parameters, those of a sound unit, and its circuit. */
+export interface Deck {
+  readonly nominal: Values;
+  readonly circuit: string;
 }
+export type Values = ReadonlyMap<string, number>;
 
-/** The deck's node for a place that a check names. */
-const pins = ['out', 'ga', 'gb', 'gc', 'la', 'lb', 'lc', 'st', 'exc', 'fld', 'r1', 'r2', 'h1', 'h2'] as const;
-function pinOf(place: string): string {
-  const named: Readonly<Record<string, string>> = {
-    output: 'out',
-    case: '0',
-    exciter: 'exc',
-    field: 'fld',
-    'ring-1': 'r1',
-    'ring-2': 'r2',
-    'holder-1': 'h1',
-    'holder-2': 'h2',
-  };
-  const phase = /^(leg|lead):([ABC])$/.exec(place);
-  const pin = phase ? `${phase[1] === 'leg' ? 'g' : 'l'}${phase[2]!.toLowerCase()}` : named[place];
-  if (!pin) throw new Error(`the deck has no place “${place}”`);
-  return pin;
-}
+const suffixes = { '': 1, meg: 1e6, g: 1e9, k: 1e3, m: 1e-3, u: 1e-6, n: 1e-9 } as const;
 
-/** A+ is written ap in the deck. */
-const short = (place: string): string => place.toLowerCase().replace('+', 'p').replace('-', 'n');
-
-/** What a fault is in the deck: other values of its parameters, given those of the unit when sound. Torn means endless. */
-const faultValues: Readonly<
-  Record<string, (severity: number, place: string, of: (name: string) => number) => Readonly<Record<string, number>>>
-> = {
-  'diode-open': (_, at) => ({ [`r${short(at)}`]: Infinity, [`l${short(at)}`]: 1e10 }),
-  'diode-shorted': (ohms, at) => ({ [`l${short(at)}`]: ohms }),
-  'diode-leaky': (ohms, at) => ({ [`l${short(at)}`]: ohms }),
-  'exciter-open': (_, at) => ({ [`rx${short(at)}`]: Infinity, [`lx${short(at)}`]: 1e10 }),
-  'exciter-shorted': (ohms, at) => ({ [`lx${short(at)}`]: ohms }),
-  'output-leak': (ohms) => ({ post: ohms }),
-  'rotor-open': () => ({ rotor: 1e9 }),
-  'rotor-turns': (share, _, of) => ({ rotor: of('rotor') * (1 - share) }),
-  'rotor-core': (ohms) => ({ kr: ohms }),
-  'brush-worn': (ohms, _, of) => ({ b1: of('b1') + ohms }),
-  'brush-contact': (ohms, _, of) => ({ b2: of('b2') + ohms }),
-  'rings-dirty': (ohms, _, of) => ({ b1: of('b1') + ohms / 2, b2: of('b2') + ohms / 2 }),
-  'stator-open': (_, at) => ({ [`w${short(at)}`]: 1e9 }),
-  'stator-turns': (share, at, of) => ({ [`w${short(at)}`]: of(`w${short(at)}`) * (1 - share) }),
-  // At one end of one phase, as it happens.
-  'stator-core': (ohms) => ({ kb: ohms }),
-  'bearing-worn': () => ({}),
-  'pulley-worn': () => ({}),
-  'fan-damaged': () => ({}),
-  'shaft-damaged': () => ({}),
-  'case-cracked': () => ({}),
-  'terminals-burnt': () => ({}),
-};
-
-/** What two values of one unit have in common, by the names of the study's spreads. */
-function spreadOf(name: string): readonly string[] {
-  const place = (at: string) => at.replace('p', '+').replace('n', '-').toUpperCase();
-  if (/^w[abc]$/.test(name)) return ['stator', `stator:${place(name[1]!)}`];
-  if (/^l[abc][pn]$/.test(name)) return ['leak', `leak:${place(name.slice(1))}`];
-  if (/^lx[abc]$/.test(name)) return ['leak', `exciter-leak:${place(name[2]!)}`];
-  if (/^i[abc][pn]$/.test(name)) return ['junction', `junction:${place(name.slice(1))}`];
-  if (/^ix[abc]$/.test(name)) return ['exciter', `exciter:${place(name[2]!)}`];
-  if (/^k[abc]$/.test(name)) return ['insulation-core'];
-  const one: Readonly<Record<string, string>> = {
-    rotor: 'rotor',
-    b1: 'brushes',
-    b2: 'brushes',
-    kr: 'insulation-rotor-core',
-    post: 'insulation-output',
-    sense: 'regulator',
-    drive: 'regulator-drive',
-  };
-  return one[name] ? [one[name]] : [];
+export function readDeck(file: string): Deck {
+  const text = readFileSync(new URL(file, import.meta.url), 'utf8');
+  const parameters = text.match(/^\.param.*$/gm)!.join('\n');
+  const nominal = [...`${parameters}\n`.matchAll(/(\w+)=([0-9.e]+)(meg|g|k|m|u|n)?(?=\s)/g)].map(
+    ([, name, figure, suffix = '']) => [name!, Number(figure) * suffixes[suffix as keyof typeof suffixes]] as const,
+  );
+  return { nominal: new Map(nominal), circuit: text.replaceAll(/^\.param.*$/gm, '') };
 }
 
 /**
- * A hidden unit whose readings come from ngspice and the deck written by hand in claw-pole.cir: neither the program's
- * network nor its solver has a part in them. Of the instruments it takes the figures, not the arithmetic.
+ * A hidden unit whose readings come from ngspice and a deck written by hand: neither the program's network nor its
+ * solver has a part in them. Of the instruments it takes the figures, not the arithmetic.
  */
-export class DeckedUnit extends HiddenUnit {
-  #deck: string | undefined;
+export abstract class DeckedUnit extends HiddenUnit {
+  protected abstract readonly deck: Deck;
+  #unit: string | undefined;
   readonly #answers = new Map<string, number>();
 
-  /** The deck of this unit: its spreads first, then what its faults change; a diode behind a torn bond is left out. */
-  #unit(): string {
-    if (this.#deck !== undefined) return this.#deck;
-    const values = new Map<string, number>();
-    for (const [name, value] of nominal) {
-      const spread = spreadOf(name);
-      const ideality = /^i[abc][pn]$/.test(name) ? 1.6 : 1.7;
-      const factor = name.startsWith('i') ? this.saturationFactor(spread, ideality) : this.ohmsFactor(spread);
-      values.set(name, value * factor);
-    }
-    for (const { fault, severity } of this.hidden) {
-      const changed = faultValues[fault.species]!(severity, fault.place, (name) => values.get(name)!);
-      for (const [name, value] of Object.entries(changed)) values.set(name, value);
-    }
-    const torn = [...values].filter(([, value]) => value === Infinity).map(([name]) => name);
-    this.#deck = [
-      ...[...values]
-        .filter(([name]) => !torn.includes(name))
-        .map(([name, value]) => `.param ${name}=${value.toExponential(9)}`),
-      torn.reduce(withoutDiode, circuit),
-    ].join('\n');
-    return this.#deck;
+  /** The deck's node for a place that a check names. */
+  protected abstract pinOf(place: string): string;
+  /** How many times its nominal value a parameter has on this unit while sound. */
+  protected abstract factorOf(name: string): number;
+  /** Other values that a fault gives to parameters, by those of the unit as it is. */
+  protected abstract changedBy(species: string, severity: number, place: string, values: Values): [string, number][];
+  /** The deck's line for the unit in a state of assembly. */
+  protected abstract placed(assembly: string): string;
+
+  /** The deck with these parameters. */
+  protected written(values: Values, circuit = this.deck.circuit): string {
+    return [...[...values].map(([name, value]) => `.param ${name}=${value.toExponential(9)}`), circuit].join('\n');
+  }
+
+  /** This unit's parameters: its spreads first, then what its faults change. */
+  protected values(): Values {
+    const values = new Map([...this.deck.nominal].map(([name, value]) => [name, value * this.factorOf(name)]));
+    for (const { fault, severity } of this.hidden)
+      for (const [name, value] of this.changedBy(fault.species, severity, fault.place, values)) values.set(name, value);
+    return values;
   }
 
   override measured(setup: Setup, assembly: string): Measured {
@@ -197,17 +121,17 @@ export class DeckedUnit extends HiddenUnit {
   /** Volts between the probes when a source behind a resistance sits between them. */
   #across(assembly: string, { red, black }: Setup, volts: number, ohms: number): number {
     return this.#answer(assembly, red, black, [
-      `Vmeter source ${pinOf(black)} ${volts}`,
-      `Rmeter source ${pinOf(red)} ${ohms}`,
+      `Vmeter source ${this.pinOf(black)} ${volts}`,
+      `Rmeter source ${this.pinOf(red)} ${ohms}`,
     ]);
   }
 
   /** Volts between the probes of a voltmeter while the bench supply feeds the unit. */
   #fed(assembly: string, { red, black, feed }: Setup): number {
     return this.#answer(assembly, red, black, [
-      `Vsupply source ${pinOf(feed!.minus)} ${benchSupply.volts}`,
-      `Rsupply source ${pinOf(feed!.plus)} ${benchSupply.seriesOhms}`,
-      `Rmeter ${pinOf(red)} ${pinOf(black)} ${this.meter.voltsInputOhms}`,
+      `Vsupply source ${this.pinOf(feed!.minus)} ${benchSupply.volts}`,
+      `Rsupply source ${this.pinOf(feed!.plus)} ${benchSupply.seriesOhms}`,
+      `Rmeter ${this.pinOf(red)} ${this.pinOf(black)} ${this.meter.voltsInputOhms}`,
     ]);
   }
 
@@ -215,21 +139,12 @@ export class DeckedUnit extends HiddenUnit {
     const key = [assembly, ...instrument].join('\n');
     let found = this.#answers.get(key);
     if (found === undefined) {
-      const closed = assembly === 'closed';
-      const joint = assembly === 'unsoldered' ? '1e13' : '1m';
-      const volts = (place: string) => (pinOf(place) === '0' ? '0' : `v(${pinOf(place)})`);
-      found = run(this.celsius, [
-        this.#unit(),
-        `X1 ${pins.join(' ')} unit joint=${joint} shut=${closed ? '1u' : '1e13'}`,
-        ...instrument,
-        '.control',
-        'set numdgt=12',
-        'op',
-        `let between = ${volts(red)}-${volts(black)}`,
-        'print between',
-        'quit 0',
-        '.endc',
-      ]);
+      const volts = (place: string) => (this.pinOf(place) === '0' ? '0' : `v(${this.pinOf(place)})`);
+      found = operatingPoint(
+        this.celsius,
+        [(this.#unit ??= this.written(this.values())), this.placed(assembly), ...instrument],
+        `${volts(red)}-${volts(black)}`,
+      );
       this.#answers.set(key, found);
     }
     return found;
@@ -254,18 +169,24 @@ const attempts = [
   'reltol=1e-3 abstol=1e-11 vntol=1e-5 itl1=1000',
 ].flatMap((tolerances) => ['1e-12', '3e-12', '1e-11'].map((gmin) => `${tolerances} gmin=${gmin}`));
 
-function run(celsius: number, lines: readonly string[]): number {
+/** A quantity at the operating point of a deck. */
+export function operatingPoint(celsius: number, lines: readonly string[], quantity: string): number {
+  for (const attempt of attempts) {
+    const control = ['.control', 'set numdgt=12', 'op', `let found = ${quantity}`, 'print found', 'quit 0', '.endc'];
+    const options = `.options temp=${celsius} tnom=20 ${attempt}`;
+    const found = Number(/^found = (\S+)$/m.exec(inSpice([options, ...lines, ...control]))?.[1]);
+    if (Number.isFinite(found)) return found;
+  }
+  throw new Error(`ngspice found no operating point for\n${lines.join('\n')}`);
+}
+
+/** What ngspice prints of a deck. */
+export function inSpice(lines: readonly string[]): string {
   const folder = mkdtempSync(join(tmpdir(), 'refectum-deck-'));
   try {
-    for (const attempt of attempts) {
-      const file = join(folder, 'bench.cir');
-      const options = `.options temp=${celsius} tnom=20 ${attempt}`;
-      writeFileSync(file, ['* a unit on the bench', options, ...lines, '.end', ''].join('\n'));
-      const printed = spawnSync('ngspice', ['-b', file], { encoding: 'utf8' }).stdout;
-      const found = Number(/^between = (\S+)$/m.exec(printed)?.[1]);
-      if (Number.isFinite(found)) return found;
-    }
-    throw new Error(`ngspice found no operating point for\n${lines.join('\n')}`);
+    const file = join(folder, 'bench.cir');
+    writeFileSync(file, ['* a unit on the bench', ...lines, '.end', ''].join('\n'));
+    return spawnSync('ngspice', ['-b', file], { encoding: 'utf8' }).stdout;
   } finally {
     rmSync(folder, { recursive: true });
   }
