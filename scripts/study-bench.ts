@@ -1,5 +1,6 @@
-// bin/refectum study bench [UNITS [SPREAD | ngspice | stand]]: hidden faults on made-up units at the static bench, by every
-// check and by the advice; with `stand` also what running checks add, regulators that fail among the faults.
+// bin/refectum study bench [UNITS [SPREAD | stand | starters] [ngspice]]: hidden faults on made-up units at the static
+// bench, by every check and by the advice; with `stand` also what running checks add, regulators that fail among the
+// faults; `ngspice`: readings from decks written by hand.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { unitSession } from '../core/src/assess/index.ts';
@@ -9,7 +10,8 @@ import { seeded } from '../core/src/numeric/index.ts';
 import { HiddenUnit } from '../core/src/practice/index.ts';
 import { bench, hide, type Policy, type Reach, type Told } from '../core/test/hidden-units.ts';
 import { showing, spreads, starterShowing, starterSpreads, unseen } from '../core/test/spreads.ts';
-import { DeckedUnit } from '../core/test/spice/decked-unit.ts';
+import { DeckedAlternator } from '../core/test/spice/decked-alternator.ts';
+import { DeckedStarter } from '../core/test/spice/decked-starter.ts';
 import { wilson } from '../core/test/stories.ts';
 
 /** Chosen before the first run; a unit's own seed is one of them and its number. */
@@ -31,15 +33,14 @@ const starters: readonly (readonly [string, Machine])[] = [
 const underLoad = ['loaded-amps', 'loaded-rpm', 'loaded-drop', 'held-amps', 'held-volts', 'held-torque'];
 type Outcome = Told & { readonly model: string; readonly way: string };
 
-const [countText = '10000', how = '1'] = process.argv.slice(2);
-const inSpice = how === 'ngspice';
-const onStand = how === 'stand';
-const ofStarters = how === 'starters';
+const [countText = '10000', ...words] = process.argv.slice(2);
+const [inSpice, onStand, ofStarters] = ['ngspice', 'stand', 'starters'].map((word) => words.includes(word));
+const [scaleText = '1', ...unknown] = words.filter((word) => !['ngspice', 'stand', 'starters'].includes(word));
 const models = ofStarters ? starters : alternators;
-const [count, scale] = [Number(countText), inSpice || onStand || ofStarters ? 1 : Number(how)];
-if (!Number.isInteger(count) || count < 1 || !(scale > 0)) {
+const [count, scale] = [Number(countText), Number(scaleText)];
+if (!Number.isInteger(count) || count < 1 || !(scale > 0) || unknown.length > 0 || (inSpice && onStand)) {
   console.error(
-    `“${countText} ${how}”: give the number of units, and how many times wider they are strewn, or “ngspice” for units whose readings come from it, or “stand” for units that run too, or “starters”.`,
+    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too; “ngspice” for units at rest, and starters, whose readings come from it.`,
   );
   process.exit(1);
 }
@@ -83,7 +84,7 @@ function work(): void {
       for (const { policy, reach, way, without } of ways) {
         // The same unit and the same luck for all.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
-        const Unit = inSpice ? DeckedUnit : HiddenUnit;
+        const Unit = !inSpice ? HiddenUnit : ofStarters ? DeckedStarter : DeckedAlternator;
         const unit = new Unit(
           random,
           session.opened.subject,

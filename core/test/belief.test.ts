@@ -26,7 +26,7 @@ import type { Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
-import { type Gaussian, gaussianAlong, gaussianUpdate } from '../src/numeric/index.ts';
+import { type Gaussian, gaussianAlong, gaussianProject, gaussianUpdate } from '../src/numeric/index.ts';
 import { openKnown, openUnit, toyCase } from './toy.ts';
 
 const workshop = multimeterById('workshop');
@@ -326,6 +326,30 @@ function severitiesKnown({ priorStates, dimensions }: Case): Gaussian {
     return gaussianUpdate(state, 0, { index: Int32Array.of(at), value: Float64Array.of(1) }, 0, 1e-6);
   }, priorStates[0]!);
 }
+
+describe('belief: readings that are alike', () => {
+  it('three joined leads read the same: once one is read, the others are foreseen, on a unit unlike its kind too', () => {
+    const opened = openKnown();
+    const sound = opened.particles[0]!;
+    const spread = (belief: Belief, check: string, b: number): number => {
+      const taken = checkOf(opened, check);
+      const state = belief.states[b]![0]!;
+      const prediction = opened
+        .predictor({ meter: workshop, celsius: 20 })
+        .predict(taken, opened.builds[b]!, sound, state);
+      if (prediction.kind !== 'number') throw new TypeError(check);
+      return Math.sqrt(gaussianProject(state, prediction.mean, prediction.slope).variance + prediction.noiseVariance);
+    };
+    const before = priorBelief(opened);
+    const read = after(opened, ['joined-reverse-ohms:A+', value(4e6)]);
+    opened.builds.forEach(({ id }, b) => {
+      expect(spread(before, 'joined-reverse-ohms:B+', b), id).greaterThan(0.5);
+      expect(spread(read, 'joined-reverse-ohms:B+', b), id).lessThan(0.25);
+      // The other side has diodes of its own.
+      expect(spread(read, 'joined-reverse-ohms:B-', b), id).greaterThan(0.4);
+    });
+  });
+});
 
 describe('belief: words and repeats', () => {
   const opened = openKnown();

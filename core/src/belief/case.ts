@@ -2,7 +2,7 @@ import type { Check, Outcome } from '../checks/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
 import type { Build, Complaint, Fault, Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
-import { type Dimensions, dimensionsOf, priorState } from './dimensions.ts';
+import { bendsOf, type Dimensions, dimensionsOf, priorState } from './dimensions.ts';
 import { type Particle, particlesOf } from './hypotheses.ts';
 import { type Conditions, Predictor } from './predictor.ts';
 
@@ -31,7 +31,8 @@ export interface Case {
 /** Opens a case. `meters`: every meter that a reading was or will be taken with. */
 export function openCase(subject: Subject, complaint: Complaint, meters: readonly Multimeter[]): Case {
   const { builds, faults, checks } = subject;
-  const dimensions = dimensionsOf(meters, subject.nuisances(builds[0]!));
+  const uncertain = (build: Build) => [...subject.nuisances(build), ...bendsOf(checks)];
+  const dimensions = dimensionsOf(meters, uncertain(builds[0]!));
   const predictors = new Map<string, Predictor>();
   return {
     subject,
@@ -41,7 +42,7 @@ export function openCase(subject: Subject, complaint: Complaint, meters: readonl
     checks,
     particles: particlesOf(subject, complaint),
     dimensions,
-    priorStates: builds.map((build) => priorState(meters, subject.nuisances(build))),
+    priorStates: builds.map((build) => priorState(meters, uncertain(build))),
     predictor: (conditions) => {
       const name = `${conditions.meter.id} at ${conditions.celsius}`;
       let predictor = predictors.get(name);

@@ -1,11 +1,12 @@
 import { gainSigma, type Multimeter } from '../instruments/index.ts';
 import { benchSupply, currentClamp } from '../instruments/index.ts';
+import type { Check } from '../checks/index.ts';
 import { type Gaussian, gaussianOf } from '../numeric/index.ts';
 import type { Nuisance } from '../machines/index.ts';
 
 /**
- * The names of all that is uncertain and shared: first the instruments' part, then the unit's, last the severity
- * of each fault within its cell. A reading's slope and a state's mean are vectors over these names.
+ * The names of all that is uncertain and shared: first the instruments' part, then the unit's, then how far alike
+ * readings lie beside their straight line, last the severity of each fault within its cell. A reading's slope and a state's mean are vectors over these names.
  */
 export interface Dimensions {
   readonly names: readonly string[];
@@ -33,9 +34,16 @@ function instrumentSigmas(meters: readonly Multimeter[]): Nuisance[] {
   ];
 }
 
-export function dimensionsOf(meters: readonly Multimeter[], unit: readonly Nuisance[]): Dimensions {
+/** What readings that are alike have in common beside their straight line: one standard deviation is that of their bend. */
+export function bendsOf(checks: readonly Check[]): Nuisance[] {
+  const alike = checks.flatMap(({ method }) => (method.kind === 'meter' && method.alike ? [method.alike] : []));
+  return [...new Set(alike)].map((name) => ({ name: bendOf(name), sigma: 1 }));
+}
+export const bendOf = (alike: string): string => `bend@${alike}`;
+
+export function dimensionsOf(meters: readonly Multimeter[], ofUnit: readonly Nuisance[]): Dimensions {
   const instruments = instrumentSigmas(meters);
-  const names = [...instruments, ...unit].map((nuisance) => nuisance.name).concat('severity:1', 'severity:2');
+  const names = [...instruments, ...ofUnit].map((nuisance) => nuisance.name).concat('severity:1', 'severity:2');
   return {
     names,
     index: new Map(names.map((name, i) => [name, i])),
@@ -52,5 +60,5 @@ export function sigmasOf({ names, index }: Dimensions, unit: readonly Nuisance[]
 }
 
 /** The state before any reading; severity is scaled to a standard deviation of one. */
-export const priorState = (meters: readonly Multimeter[], unit: readonly Nuisance[]): Gaussian =>
-  gaussianOf([...instrumentSigmas(meters).map((n) => n.sigma), ...unit.map((n) => n.sigma), 1, 1]);
+export const priorState = (meters: readonly Multimeter[], ofUnit: readonly Nuisance[]): Gaussian =>
+  gaussianOf([...instrumentSigmas(meters).map((n) => n.sigma), ...ofUnit.map((n) => n.sigma), 1, 1]);

@@ -14,7 +14,7 @@ import {
 } from '../instruments/index.ts';
 import { type Fault, type Ran, runningFault, type RunningFault } from '../machines/index.ts';
 import { normalCdf, type Slope, slopeOf } from '../numeric/index.ts';
-import { type Dimensions, leadsOf } from './dimensions.ts';
+import { bendOf, type Dimensions, leadsOf } from './dimensions.ts';
 import type { Focus } from './focus.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
@@ -260,7 +260,7 @@ export function expectedByCircuit(
   likened: readonly NumberPrediction[] = [],
 ): Prediction {
   const { circuit, meter, dimensions, sigmas, start, batch } = circumstances;
-  const { setup } = check.method as { setup: Setup };
+  const { setup, alike } = check.method as { setup: Setup; alike?: string };
   const off = batch ? batch.focus.at * sigmas[batch.dimension]! : 0;
   const withEdits = (edits: readonly Edit[]): ElementValues =>
     off === 0 ? circuit.withEdits(edits) : circuit.swayed(circuit.withEdits(edits), batch!.kind, off);
@@ -285,7 +285,8 @@ export function expectedByCircuit(
       ? nearestTo(chords.middle, likened).bend
       : sumOf(circuit.kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances)));
   const ofSeverity = bendOverSeverity(slope, chords, withEdits, faults, dimensions);
-  const noiseVariance = noise + bend.variance + ofSeverity.variance;
+  if (alike) slope[dimensions.index.get(bendOf(alike))!] = Math.sqrt(bend.variance);
+  const noiseVariance = noise + (alike ? 0 : bend.variance) + ofSeverity.variance;
   const top = toScale(shown.fullScale, check.unit);
   const span = spanOf(setup, top);
   return {

@@ -75,8 +75,11 @@ export interface TapTrace {
 
 /** How a check's result comes about. */
 export type Method =
-  /** A meter, tester or lamp between two places. `isolation`: more ohms are never worse. */
-  | { readonly kind: 'meter'; readonly setup: Setup; readonly isolation?: boolean }
+  /**
+   * A meter, tester or lamp between two places. `isolation`: more ohms are never worse. `alike`: one name for all that
+   * read the same on a sound unit because their places are joined; what one is beside its straight line, so are they.
+   */
+  | { readonly kind: 'meter'; readonly setup: Setup; readonly isolation?: boolean; readonly alike?: string }
   /** The meter's own leads held together. */
   | { readonly kind: 'leads' }
   /** An instrument on the running unit. */

@@ -11,6 +11,7 @@ interface MeterCheck {
   readonly minutes: number;
   readonly setup: Setup;
   readonly isolation?: boolean;
+  readonly alike?: string;
   readonly how: string;
   readonly tells: string;
   readonly cautions?: readonly string[];
@@ -28,7 +29,7 @@ const units = {
 
 /** A check with a meter between two places. */
 export function meterCheck(check: MeterCheck): Check {
-  const { species, place = '', setup, isolation } = check;
+  const { species, place = '', setup, isolation, alike } = check;
   return {
     id: place ? `${species}:${place}` : species,
     species,
@@ -40,7 +41,7 @@ export function meterCheck(check: MeterCheck): Check {
     how: check.how,
     tells: check.tells,
     cautions: check.cautions ?? [],
-    method: { kind: 'meter', setup, ...(isolation ? { isolation } : {}) },
+    method: { kind: 'meter', setup, ...(isolation ? { isolation } : {}), ...(alike ? { alike } : {}) },
   };
 }
 

@@ -7,7 +7,7 @@
 
 <label class="flex flex-col">
   Any check
-  <select class="select w-full" value={bench.check?.id} onchange={(e) => void bench.pick(e.currentTarget.value)}>
+  <select class="select w-full truncate" value={bench.check?.id} onchange={(e) => void bench.pick(e.currentTarget.value)}>
     {#each bench.subject.assemblies as state (state.id)}
       <optgroup label={state.name}>
         {#each bench.checks.filter((c) => (c.assembly || asReceived(bench.subject.assemblies).id) === state.id) as c (c.id)}

@@ -44,6 +44,7 @@ function diodes(machine: ClawPole, assembly: Assembly, prefix: string, suffix: s
         name: `${name} reversed, ohms${suffix}`,
         setup: { function: 'ohms', red: cathode, black: anode, held: megohms },
         isolation: true,
+        ...(assembly === 'unsoldered' ? {} : { alike: `joined reversed ${place.slice(-1)}` }),
         how: `Ohms, ${megohmsHow}; red probe on the ${spoken(cathode)}, black on the ${spoken(anode)}.`,
         tells: 'a leak that the diode test is blind to',
       }),

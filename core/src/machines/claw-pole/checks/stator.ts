@@ -28,6 +28,7 @@ const drops = (): Check[] =>
       assembly: 'opened',
       minutes: 1,
       setup: { function: 'drop', red: plus, black: minus, feed: { plus, minus } },
+      alike: 'stator drop',
       how: `Bench supply through the series resistor into lead ${pair[0]}, out of lead ${pair[1]}; the meter’s probes on the winding itself, inside the supply’s clips.`,
       tells: 'shorted turns that no ohmmeter of the shop shows: the three must be alike',
       cautions: ['Resistor or lamp gets hot: a few seconds.'],
