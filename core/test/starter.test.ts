@@ -509,11 +509,18 @@ describe('a starter on its vehicle', () => {
   });
   it('every fault that stops or slows its motor shows in the cranking circuit; one of the solenoid’s hold does not', () => {
     const { subject } = vehicleSubject(vehicleGeneric(12, 90), direct, 'slow-crank');
-    const edits = (id: string) => subject.faults.find((one) => one.id === id)!.edits(1);
+    const graded = (id: string) => {
+      const { severity, edits } = subject.faults.find((one) => one.id === id)!;
+      return severity.grades.map(edits);
+    };
     for (const id of ['contacts-burnt', 'field-open', 'brush-worn', 'bushes-worn', 'armature-turns', 'drive-slips'])
-      expect(edits(id), id).not.deep.equal([]);
-    expect(edits('hold-in-open')).deep.equal([]);
-    expect(edits('contacts-burnt')).deep.equal([{ element: 'contacts', add: 0.018 }]);
+      expect(graded(id).flat(), id).not.deep.equal([]);
+    expect(graded('hold-in-open')).deep.equal([[]]);
+    expect(graded('contacts-burnt')[1]).deep.equal([{ element: 'contacts', add: 0.018 }]);
+    // A trace of drag pulls less than much of it.
+    expect(new Set(graded('bushes-worn').map((edits) => JSON.stringify(edits))).size).equal(3);
+    // A drive that still carries two thirds of what it can be asked for cranks this engine.
+    expect(graded('drive-slips').at(-1)).deep.equal([]);
   });
   it('the vehicle hears the starter’s complaint, and blames it or what feeds it', () => {
     const session = new VehicleSession(vehicleGeneric(12, 90), direct, 'click', [meter]);

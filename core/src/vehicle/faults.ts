@@ -228,7 +228,7 @@ function within(vehicle: Vehicle, unit: Machine, total: number): Fault[] {
   const weights = new Map<string, number>();
   for (const { species, weight } of subjectOf(unit).faults) weights.set(species, (weights.get(species) ?? 0) + weight);
   const rows = familyOf(unit).onVehicle(unit);
-  const cranking = familyOf(unit).drives ? crankingEdits(vehicle, unit) : () => [];
+  const cranking = familyOf(unit).drives ? crankingEdits(vehicle, unit) : undefined;
   const sum = rows.reduce((s, row) => s + row.share * (weights.get(row.species) ?? 0), 0);
   return rows.map((row) => ({
     id: row.id,
@@ -237,26 +237,28 @@ function within(vehicle: Vehicle, unit: Machine, total: number): Fault[] {
     part: 'unit',
     name: row.name,
     weight: (total * row.share * (weights.get(row.species) ?? 0)) / sum,
-    severity: { unit: 'none', grades: row.leakOhms ?? [1] },
-    edits: (severity) => [...cranking(row), ...editsOf(row, severity)],
+    severity: cranking?.(row).severity ?? { unit: 'none', grades: row.leakOhms ?? [1] },
+    edits: (severity) => [...(cranking?.(row).edits(severity) ?? []), ...editsOf(row, severity)],
   }));
 }
 
-/** What a starter's own fault does to the vehicle's cranking, each at the middle of its grades: worked out by running it. */
-function crankingEdits(vehicle: Vehicle, unit: Machine): (row: OnVehicle) => readonly Edit[] {
+/** What a starter's own fault does to the vehicle's cranking, as bad as it is: worked out by running it. */
+function crankingEdits(vehicle: Vehicle, unit: Machine): (row: OnVehicle) => Pick<Fault, 'severity' | 'edits'> {
   const sound = starterAtWork(vehicle, unit);
+  const faults = new Map(subjectOf(unit).faults.map((fault) => [fault.species, fault]));
   return ({ species }) => {
-    const fault = subjectOf(unit).faults.find((one) => one.species === species)!;
-    const { grades } = fault.severity;
-    const present = runningFault(fault, grades[Math.floor((grades.length - 1) / 2)]!);
-    const { contactOhms, ohms, amps } = starterAtWork(vehicle, unit, [present]);
-    // One that draws less for its resistance is stopped by that alone.
-    const starves = amps < sound.amps && contactOhms + ohms > sound.contactOhms + sound.ohms;
-    return [
-      ...(contactOhms > sound.contactOhms ? [{ element: 'contacts', add: contactOhms - sound.contactOhms }] : []),
-      ...(ohms === sound.ohms ? [] : [{ element: 'starter', set: Math.min(ohms, lost) }]),
-      ...(amps === sound.amps || starves ? [] : pulls(amps / sound.amps)),
-    ];
+    const fault = faults.get(species)!;
+    const edits = (severity: number): readonly Edit[] => {
+      const { contactOhms, ohms, amps } = starterAtWork(vehicle, unit, [runningFault(fault, severity)]);
+      // One that draws less for its resistance is stopped by that alone.
+      const starves = amps < sound.amps && contactOhms + ohms > sound.contactOhms + sound.ohms;
+      return [
+        ...(contactOhms > sound.contactOhms ? [{ element: 'contacts', add: contactOhms - sound.contactOhms }] : []),
+        ...(ohms === sound.ohms ? [] : [{ element: 'starter', set: Math.min(ohms, lost) }]),
+        ...(amps === sound.amps || starves ? [] : pulls(amps / sound.amps)),
+      ];
+    };
+    return { severity: fault.severity, edits };
   };
 }
 

@@ -18,7 +18,6 @@ const pins: Readonly<Record<string, string>> = {
 
 type Changes = Readonly<Record<string, number>>;
 const more = (name: string) => (ohms: number, of: (name: string) => number) => ({ [name]: of(name) + ohms });
-const times = (name: string) => (factor: number, of: (name: string) => number) => ({ [name]: of(name) * factor });
 const turnsOff = (name: string) => (share: number, of: (name: string) => number) => ({
   [name]: of(name) * (1 - share),
 });
