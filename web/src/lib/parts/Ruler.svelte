@@ -13,6 +13,8 @@
   const left = 8;
   const right = 560;
   const overX = 610;
+  /** A tick's label nearer to the left end would be cut off. */
+  const labelHalf = 24;
   const rowHeight = 22;
   const top = 40;
 
@@ -61,7 +63,7 @@
       <text
         x={place(t)}
         y={top - 17}
-        text-anchor={t === 0 ? 'start' : 'middle'}
+        text-anchor={place(t) < left + labelHalf ? 'start' : 'middle'}
         font-size="13"
         class="figure fill-base-content">{tick(t)}</text
       >
