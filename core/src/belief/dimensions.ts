@@ -6,7 +6,8 @@ import type { Nuisance } from '../machines/index.ts';
 
 /**
  * The names of all that is uncertain and shared: first the instruments' part, then the unit's, then how far alike
- * readings lie beside their straight line, last the severity of each fault within its cell. A reading's slope and a state's mean are vectors over these names.
+ * readings lie beside their straight line, last the severity of each fault within its cell. A reading's slope and a
+ * state's mean are vectors over these names.
  */
 export interface Dimensions {
   readonly names: readonly string[];

@@ -1,4 +1,4 @@
-import { readDeck, DeckedUnit, type Values } from './decked-unit.ts';
+import { DeckedUnit, readDeck, type Values, withValues } from './decked-unit.ts';
 
 const deck = readDeck('claw-pole.cir');
 
@@ -105,7 +105,7 @@ export class DeckedAlternator extends DeckedUnit {
   /** A diode behind a torn bond is left out. */
   protected override written(values: Values): string {
     const torn = [...values].filter(([, value]) => value === Infinity).map(([name]) => name);
-    return super.written(
+    return withValues(
       new Map([...values].filter(([name]) => !torn.includes(name))),
       torn.reduce(withoutDiode, deck.circuit),
     );

@@ -31,6 +31,10 @@ export function readDeck(file: string): Deck {
   return { nominal: new Map(nominal), circuit: text.replaceAll(/^\.param.*$/gm, '') };
 }
 
+/** A circuit with these parameters before it. */
+export const withValues = (values: Values, circuit: string): string =>
+  [...[...values].map(([name, value]) => `.param ${name}=${value.toExponential(9)}`), circuit].join('\n');
+
 /**
  * A hidden unit whose readings come from ngspice and a deck written by hand: neither the program's network nor its
  * solver has a part in them. Of the instruments it takes the figures, not the arithmetic.
@@ -50,8 +54,8 @@ export abstract class DeckedUnit extends HiddenUnit {
   protected abstract placed(assembly: string): string;
 
   /** The deck with these parameters. */
-  protected written(values: Values, circuit = this.deck.circuit): string {
-    return [...[...values].map(([name, value]) => `.param ${name}=${value.toExponential(9)}`), circuit].join('\n');
+  protected written(values: Values): string {
+    return withValues(values, this.deck.circuit);
   }
 
   /** This unit's parameters: its spreads first, then what its faults change. */
@@ -181,7 +185,7 @@ export function operatingPoint(celsius: number, lines: readonly string[], quanti
 }
 
 /** What ngspice prints of a deck. */
-export function inSpice(lines: readonly string[]): string {
+function inSpice(lines: readonly string[]): string {
   const folder = mkdtempSync(join(tmpdir(), 'refectum-deck-'));
   try {
     const file = join(folder, 'bench.cir');
