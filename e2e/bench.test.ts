@@ -225,6 +225,33 @@ describe('at the bench', () => {
     expect(met).equal(1);
   });
 
+  it('nor does one that was heard of before the page set out', async () => {
+    await bench(1010);
+    let setOut = () => {};
+    const onItsWay = new Promise<void>((go) => (setOut = go));
+    let heard = 0;
+    let met = 0;
+    // It is heard of, and whether the server is well isn't known yet: then somebody turns the page.
+    await page.route('**/api/health', async (route) => {
+      heard++;
+      await onItsWay;
+      await route.continue();
+    });
+    await page.route(/nodes\/.*\.js$/, async (route) => {
+      met++;
+      setOut();
+      await page.waitForTimeout(400);
+      await route.continue();
+    });
+    await postJson('/api/jobs/1010/readings', readingEntry());
+    await until(() => Promise.resolve(heard > 0), 'the change to be heard of');
+    await page.keyboard.press('v');
+    await arrive(/verdict$/);
+    await page.unroute(/nodes\/.*\.js$/);
+    await page.unroute('**/api/health');
+    expect(met).equal(1);
+  });
+
   it('a viewer looks, and is told why nothing is recorded; what was typed stays', async () => {
     const office = await browser.newContext();
     const other = await openPage('Perran Quill', office);

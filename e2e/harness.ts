@@ -99,7 +99,10 @@ export class Stand {
     });
     const url = printed.trim().replace('DATABASE_URL=', '');
     const stand = new Stand(folder, await freePort(), url, demo, await freePorts(8));
-    await stand.start();
+    await stand.start().catch(async (error: unknown) => {
+      await stand.close();
+      throw error;
+    });
     return stand;
   }
 
@@ -117,7 +120,8 @@ export class Stand {
     this.#server = spawn('node', ['web/serve.js'], { cwd: root, env: this.#env });
     this.#server.stdout!.on('data', (text) => (this.#log += text));
     this.#server.stderr!.on('data', (text) => (this.#log += text));
-    for (let i = 0; i < 200; i++) {
+    // It opens once the demo's units are in; a machine with other work takes its time over them.
+    for (let i = 0; i < 600; i++) {
       const well = await fetch(`${this.url}/api/health`).then(
         (answer) => answer.ok,
         () => false,

@@ -87,7 +87,8 @@ export const until = async (holds: () => Promise<boolean>, what: string): Promis
   throw new Error(`did not come about: ${what}`);
 };
 
-before(async () => {
+before(async function () {
+  this.timeout(120_000);
   stand = await Stand.open();
   browser = await openBrowser();
   context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

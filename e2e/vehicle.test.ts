@@ -28,7 +28,9 @@ describe('on the vehicle: is the unit to blame?', () => {
     await page.keyboard.press('Enter');
     await until(async () => (await unitChance()) < before / 2, 'the blame to leave the unit');
     await page.waitForSelector('section[aria-label="Suspects"] li:first-child:has-text("fuse or fusible link blown")');
-    const [first] = (await apiJob(1011)).readings.filter(({ place }) => place === 'vehicle');
+    const read = async () => (await apiJob(1011)).readings.filter(({ place }) => place === 'vehicle');
+    await until(async () => (await read()).length === 2, 'both to be delivered');
+    const [first] = await read();
     expect(first).deep.include({ check: 'battery-raised', typed: '12.0', told: 'own' });
   });
 

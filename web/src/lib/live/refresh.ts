@@ -2,14 +2,27 @@ import { invalidateAll } from '$app/navigation';
 import { navigating } from '$app/state';
 
 /**
- * Fetches what is on screen anew. Waits for a page on its way, which a refresh would call back; while the server is away
- * what is on screen stays, and an event calls again once it is back.
+ * Fetches what is on screen anew. While the server is away what is on screen stays, and an event calls again once it is
+ * back.
  */
 export async function refresh(): Promise<void> {
-  while (navigating.complete) await navigating.complete.catch(() => undefined);
   const well = await fetch('/api/health').then(
     ({ ok }) => ok,
     () => false,
   );
-  if (well) await invalidateAll();
+  if (!well) return;
+  await arrived();
+  await invalidateAll();
+}
+
+/**
+ * Waits for pages on their way: a refresh would call them back. A page that was called back all the same keeps its
+ * place, so that each is waited for once.
+ */
+async function arrived(): Promise<void> {
+  let last: Promise<void> | null = null;
+  while (navigating.complete && navigating.complete !== last) {
+    last = navigating.complete;
+    await last.catch(() => undefined);
+  }
 }
