@@ -108,6 +108,18 @@ function readingMilliseconds(
   });
 }
 
+/** From each point of an output curve to what is believed, nothing prepared: every fault is run at its speed. */
+function pointMilliseconds(machine: Machine): number[] {
+  const session = unitSession(machine, 'none', [meter]);
+  const points = [1800, 2500, 4500, 6000].map((rpm, n) => ({ rpm, volts: 13.5, amps: [22, 48, 77, 86][n]! }));
+  session.beliefAfter({ readings: [] });
+  return points.map((_, n) => {
+    const began = performance.now();
+    session.beliefAfter({ readings: [], output: points.slice(0, n + 1) });
+    return performance.now() - began;
+  });
+}
+
 const { faults, particles, builds } = unitSession(known, 'no-charge', [meter]).opened;
 const unknown = clawPoleGeneric(12, 90);
 const starter = starterGeneric(12, 1.4, 'direct');
@@ -162,5 +174,7 @@ row(
   'ms',
   `ratio ${(median(spiceTimes) / median(ourTimes)).toFixed(0)}`,
 );
+row('a point of the output to suspects, build known; median', median(pointMilliseconds(known)), 'ms');
+row('the same, build unknown', median(pointMilliseconds(unknown)), 'ms');
 row('mean amps off ngspice by at most', 100 * worstMean, '%', 'target 1');
 row('ripple rms off ngspice by at most', 100 * worstRipple, '%', 'target 3');

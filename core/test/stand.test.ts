@@ -230,6 +230,25 @@ describe('the run stand: equal phases', () => {
     expect(shorted!.amps.mean).greaterThan(0.9 * sound!.amps.mean);
     expect(shorted!.fieldAmps).greaterThan(1.3 * sound!.fieldAmps);
   });
+  it('the nearer a rotor is to shorted out whole, the less it gives', () => {
+    const shares = [0.3, 0.8, 0.95, 1.05].map((share) => amps('rotor-turns', share));
+    expect(shares).deep.equal([...shares].sort((a, b) => b - a));
+    expect(shares.at(-1)).lessThan(1);
+  });
+  it('a field that feeds itself no more dies away, from wherever it is looked for', () => {
+    const own = { ...stand, rpm: 1800, field: 'own' } as const;
+    const lost = [
+      runningFault(
+        faults.find(({ id }) => id === 'diode-shorted:A-')!,
+        0.03,
+      ),
+    ];
+    const cold = clawPoleRun(machine, build, lost, own);
+    const sound = clawPoleRun(machine, build, [], own);
+    const near = clawPoleRun(machine, build, lost, own, undefined, { from: sound.settled });
+    expect(sound.fieldAmps).greaterThan(3);
+    for (const run of [cold, near]) expect(run.fieldAmps).lessThan(0.02 * sound.fieldAmps);
+  });
   it('every check on the stand has a state, minutes and cautions', () => {
     const checks = subjectOf(machine).checks.filter(({ assembly }) => assembly === 'stand');
     expect(checks.length).greaterThan(5);

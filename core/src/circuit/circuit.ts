@@ -38,7 +38,8 @@ export interface OperatingPoint {
 
 const mostIterations = 200;
 const undampedIterations = 40;
-const undamped = { share: 1, settled: 1e-9 } as const;
+/** V; Newton's method squares its error: what is left after so small a move is some 1e-11. */
+const undamped = { share: 1, settled: 1e-6 } as const;
 /**
  * Newton's steps that go round in a circle come to rest when only half of each is taken. What then still trembles is
  * a node that hangs on leaks alone beside amperes: some nV of rounding.
@@ -75,6 +76,9 @@ export class Circuit {
   readonly #sums: Float64Array;
   readonly #injected: Float64Array;
   readonly #small = new Float64Array(2);
+  /** Of the junctions as assembled: current and conductance. */
+  readonly #junctionAmps: Float64Array;
+  readonly #junctionSiemens: Float64Array;
 
   constructor(network: Network, celsius: number) {
     const nodes = new Map<string, number>();
@@ -106,6 +110,8 @@ export class Circuit {
     this.#matrix = new Float64Array(this.#size * this.#size);
     this.#sums = new Float64Array(this.#size);
     this.#injected = new Float64Array(this.#size);
+    this.#junctionAmps = new Float64Array(this.#laws.length);
+    this.#junctionSiemens = new Float64Array(this.#laws.length);
   }
 
   /** The index of a named node; a name the network lacks is a mistake in the machine's model. */
@@ -160,10 +166,11 @@ export class Circuit {
   /** Node voltages for the given element values and sources, from an optional neighbouring state. */
   operatingPoint(values: ElementValues, sources: readonly Source[], start?: Float64Array): OperatingPoint {
     const junctionVolts = start ? new Float64Array(start) : new Float64Array(this.#laws.length);
+    const nodeVolts = new Float64Array(this.#size);
     for (let iteration = 1; iteration <= mostIterations; iteration++) {
       this.#assemble(values, sources, junctionVolts);
       this.#eliminate();
-      const nodeVolts = this.#substitute(this.#injected);
+      this.#substitute(this.#injected, nodeVolts);
       const { share, settled } = iteration > undampedIterations ? damped : undamped;
       if (this.#advance(values, nodeVolts, junctionVolts, share) < settled) {
         return { nodeVolts, junctionVolts, iterations: iteration };
@@ -178,7 +185,7 @@ export class Circuit {
     injected[plus]! += 1;
     injected[minus]! -= 1;
     this.#carry(injected);
-    return this.#substitute(injected);
+    return this.#substitute(injected, new Float64Array(this.#size));
   }
 
   /** Current change of each element at fixed voltage, projected on a response: what moves a reading, and how far. */
@@ -232,6 +239,8 @@ export class Circuit {
       const volts = junctionVolts[j]!;
       junctionCurrent(law, values.saturation[j]!, volts, this.#small);
       const siemens = this.#small[1]!;
+      this.#junctionAmps[j] = this.#small[0]!;
+      this.#junctionSiemens[j] = siemens;
       const behind = 1 + siemens * law.seriesOhms;
       const amps = (this.#small[0]! - siemens * volts) / behind;
       this.#couple(this.junctionEnds[2 * j]!, this.junctionEnds[2 * j + 1]!, siemens / behind, amps);
@@ -268,9 +277,8 @@ export class Circuit {
     }
   }
 
-  #substitute(injected: Float64Array): Float64Array {
+  #substitute(injected: Float64Array, volts: Float64Array): Float64Array {
     const n = this.#size;
-    const volts = new Float64Array(n);
     for (let k = 1; k < n; k++) {
       let amps = injected[k]!;
       for (let j = 1; j < k; j++) amps += this.#matrix[k * n + j]! * volts[j]!;
@@ -286,10 +294,9 @@ export class Circuit {
       if (!values.closed[j]) continue;
       const law = this.#laws[j]!;
       const last = junctionVolts[j]!;
-      junctionCurrent(law, values.saturation[j]!, last, this.#small);
-      const siemens = this.#small[1]!;
+      const siemens = this.#junctionSiemens[j]!;
       const across = nodeVolts[this.junctionEnds[2 * j]!]! - nodeVolts[this.junctionEnds[2 * j + 1]!]!;
-      const amps = (this.#small[0]! + siemens * (across - last)) / (1 + siemens * law.seriesOhms);
+      const amps = (this.#junctionAmps[j]! + siemens * (across - last)) / (1 + siemens * law.seriesOhms);
       const next = last + share * (limitStep(law, across - amps * law.seriesOhms, last) - last);
       largest = Math.max(largest, Math.abs(next - last));
       junctionVolts[j] = next;

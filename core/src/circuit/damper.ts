@@ -11,6 +11,9 @@ export interface Damping {
   readonly seconds: number;
 }
 
+/** A flux that induces less is none, V. */
+const leastVolts = 5e-3;
+
 interface TurningCoil {
   readonly henries: number;
   readonly lagRadians: number;
@@ -49,6 +52,10 @@ export class Damper {
     this.#sine = Float64Array.from(places, (_, at) => Math.sin(angle(at) - lag(at)));
     this.#cosine = Float64Array.from(places, (_, at) => Math.cos(angle(at) - lag(at)));
     this.webers[0] = this.#fieldWebers;
+  }
+
+  get #leastWebers(): number {
+    return leastVolts / this.#radiansPerSecond;
   }
 
   get #fieldWebers(): number {
@@ -94,6 +101,6 @@ export class Damper {
     this.webers[0]! += this.#damping.share * direct;
     this.webers[1]! += this.#damping.share * quadrature;
     this.#drift.fill(0);
-    return Math.hypot(direct, quadrature) <= settledShare * this.#fieldWebers;
+    return Math.hypot(direct, quadrature) <= Math.max(settledShare * this.#fieldWebers, this.#leastWebers);
   }
 }

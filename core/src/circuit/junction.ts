@@ -64,7 +64,8 @@ export function junctionCurrent(at: JunctionAt, saturation: number, volts: numbe
     out[0] = grown - saturationAmps + leastConductance * volts;
     out[1] = grown / slopeVolts + leastConductance;
   } else {
-    const cube = ((3 * slopeVolts) / (volts * Math.E)) ** 3;
+    const share = (3 * slopeVolts) / (volts * Math.E);
+    const cube = share * share * share;
     out[0] = -saturationAmps * (1 + cube) + leastConductance * volts;
     out[1] = (saturationAmps * 3 * cube) / volts + leastConductance;
   }

@@ -11,7 +11,8 @@ const weight = 0.7;
 /** Coil currents that change by less from one period to the next are steady, whatever their share. */
 const settledAmps = 1e-3;
 const mostIterations = 60;
-const newtonVolts = 1e-5;
+/** Newton's method squares its error: after a move of so many volts what is left is some microvolts. */
+const newtonVolts = 1e-3;
 
 /** Where a period ends. */
 export interface Settled {
@@ -64,11 +65,15 @@ export class Stepping {
   readonly #coilEmf: Float64Array;
   readonly #damper: Damper | undefined;
   readonly #junctionVolts: Float64Array;
+  /** Of the junctions at these volts: current and conductance. */
+  readonly #junctionAmps: Float64Array;
+  readonly #junctionSiemens: Float64Array;
   /** What is linear, reduced to the nodes with junctions; and what carries the others back. */
   readonly #reduced: Float64Array;
   readonly #carry: Float64Array;
   readonly #inner: Float64Array;
   readonly #injected: Float64Array;
+  readonly #carried: Float64Array;
   readonly #matrix: Float64Array;
   readonly #right: Float64Array;
   readonly #volts: Float64Array;
@@ -96,10 +101,13 @@ export class Stepping {
     this.#coilEmf = new Float64Array(count);
     this.#damper = laid.damping && new Damper(coils, laid.damping, steps, stepSeconds);
     this.#junctionVolts = new Float64Array(junctions.length);
+    this.#junctionAmps = new Float64Array(junctions.length);
+    this.#junctionSiemens = new Float64Array(junctions.length);
     this.#injected = new Float64Array(size);
     this.#volts = new Float64Array(size);
     this.#matrix = new Float64Array(bent * bent);
     this.#right = new Float64Array(bent);
+    this.#carried = new Float64Array(bent);
     const whole = this.#linear();
     const block = (rows: number, columns: number, r0: number, c0: number) =>
       Float64Array.from({ length: rows * columns }, (_, at) => {
@@ -217,19 +225,23 @@ export class Stepping {
     const { size, bent, junctions } = this.#laid;
     const inner = size - 1 - bent;
     const small = this.#small;
+    for (let i = 0; i < bent; i++) {
+      let amps = this.#injected[i + 1]!;
+      for (let k = 0; k < inner; k++) amps -= this.#carry[k * bent + i]! * this.#injected[1 + bent + k]!;
+      this.#carried[i] = amps;
+    }
     for (let iteration = 0; iteration < mostIterations; iteration++) {
       this.#matrix.set(this.#reduced);
-      for (let i = 0; i < bent; i++) {
-        let amps = this.#injected[i + 1]!;
-        for (let k = 0; k < inner; k++) amps -= this.#carry[k * bent + i]! * this.#injected[1 + bent + k]!;
-        this.#right[i] = amps;
-      }
+      this.#right.set(this.#carried);
       for (let j = 0; j < junctions.length; j++) {
         const { anode, cathode, law } = junctions[j]!;
         const volts = this.#junctionVolts[j]!;
         junctionCurrent(law, 1, volts, small);
-        const behind = 1 + small[1]! * law.seriesOhms;
-        this.#add(anode - 1, cathode - 1, small[1]! / behind, (small[0]! - small[1]! * volts) / behind);
+        const [amps, siemens] = [small[0]!, small[1]!];
+        this.#junctionAmps[j] = amps;
+        this.#junctionSiemens[j] = siemens;
+        const behind = 1 + siemens * law.seriesOhms;
+        this.#add(anode - 1, cathode - 1, siemens / behind, (amps - siemens * volts) / behind);
       }
       solveInPlace(this.#matrix, this.#right, bent);
       for (let i = 0; i < bent; i++) this.#volts[i + 1] = this.#right[i]!;
@@ -261,17 +273,18 @@ export class Stepping {
 
   /** Moves the junctions to the new solution; answers the largest move. */
   #advance(): number {
-    const small = this.#small;
+    const { junctions } = this.#laid;
     let largest = 0;
-    this.#laid.junctions.forEach(({ anode, cathode, law }, j) => {
+    for (let j = 0; j < junctions.length; j++) {
+      const { anode, cathode, law } = junctions[j]!;
       const last = this.#junctionVolts[j]!;
-      junctionCurrent(law, 1, last, small);
+      const siemens = this.#junctionSiemens[j]!;
       const across = this.#volts[anode]! - this.#volts[cathode]!;
-      const amps = (small[0]! + small[1]! * (across - last)) / (1 + small[1]! * law.seriesOhms);
+      const amps = (this.#junctionAmps[j]! + siemens * (across - last)) / (1 + siemens * law.seriesOhms);
       const next = limitStep(law, across - amps * law.seriesOhms, last);
       largest = Math.max(largest, Math.abs(next - last));
       this.#junctionVolts[j] = next;
-    });
+    }
     return largest;
   }
 

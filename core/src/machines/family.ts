@@ -117,8 +117,13 @@ export interface Run {
   /** Of a phase tap (phase A's leg) against case. */
   readonly tap: Orders;
   readonly trace: { readonly amps: Float64Array; readonly volts: Float64Array; readonly tap: Float64Array };
-  /** What the next run near it may begin from. */
-  readonly settled: Settled;
+  readonly settled: SettledRun;
+}
+
+/** What the next run near it may begin from: its period, and the volts that feed its field. */
+export interface SettledRun {
+  readonly period: Settled;
+  readonly fieldVolts: number;
 }
 
 /** What an instrument shows on a running machine whose quantities are off by so much; a practice unit's readings. */

@@ -106,6 +106,9 @@ export const clawPoleNumbers: Readonly<Record<ClawPoleNumber, NumberParameter>> 
 /** Whether its regulator is a box of its own: field terminals lead out. */
 export const isDetached = ({ regulator }: ClawPole): boolean => regulator === 'separate' || regulator === 'two-contact';
 
+/** What is left of a rotor's turns, a share of them shorted out; the short itself is never all of it. */
+export const turnsLeftAt = (shorted: number): number => 1 - Math.min(shorted, 0.99);
+
 /** What to start from when only the plate is known. */
 export function clawPoleGeneric(ratedVolts: 12 | 24, ratedAmps: number): ClawPole {
   return {

@@ -1,6 +1,5 @@
 import type { RunSetup } from '../../checks/index.ts';
-import type { Settled } from '../../circuit/index.ts';
-import { heldAt, type Off, type Ran, type Runner, type RunningFault, type Stand } from '../family.ts';
+import { heldAt, type Off, type Ran, type Runner, type RunningFault, type SettledRun, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
 import { brushesOff, clawPoleRun, swayed } from './running.ts';
@@ -106,7 +105,7 @@ function run(
   { held: { rpm, volts, celsius: told }, shows }: RunSetup,
   faults: readonly RunningFault[],
   off: Off = {},
-  from?: Settled,
+  from?: SettledRun,
 ): RunTo {
   const { own, excitation } = swayed(machine, build, off);
   const { windings, diodes } = told === undefined ? warm : { windings: told, diodes: told };
@@ -125,7 +124,7 @@ function run(
 /** What was shown, and where the run ended. */
 interface RunTo {
   readonly value: number;
-  readonly settled: Settled;
+  readonly settled: SettledRun;
 }
 
 /**

@@ -5,15 +5,14 @@ import {
   type Edit,
   type Resistor,
   type Running,
-  type Settled,
   Turning,
   type TurningNetwork,
 } from '../../circuit/index.ts';
 import { ordersOf } from '../../waveform/index.ts';
-import { heldAt, type Off, type Run, type RunningFault, type Stand } from '../family.ts';
+import { heldAt, type Off, type Run, type RunningFault, type SettledRun, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { clawPoleNetwork, lead, leg, supplyNode, usual } from './circuit.ts';
-import { type ClawPole, phases, windingLeads } from './parameters.ts';
+import { type ClawPole, phases, turnsLeftAt, windingLeads } from './parameters.ts';
 
 /** What the running machine is beside its resistances, a star winding standing for a delta's. */
 export interface Excitation {
@@ -250,12 +249,16 @@ export const brushesOff = (share = 0): RunningFault[] => {
 
 /** Of the rotor's turns, those still in the circuit. */
 const turnsLeft = (faults: readonly RunningFault[]): number =>
-  faults.reduce((left, { species, severity }) => (species === 'rotor-turns' ? left * (1 - severity) : left), 1);
+  faults.reduce((left, { species, severity }) => (species === 'rotor-turns' ? left * turnsLeftAt(severity) : left), 1);
 
 /** How far exciter diodes lie above the post at most, V: on a sound machine half as far, by our own simulation. */
 const exciterAbove = 0.5;
 const mostRounds = 12;
+const steepest = 0.95;
 const settledShare = 2e-3;
+
+/** How finely it is worked out, and a run near it. */
+type Settling = Pick<Running, 'stepsPerPeriod' | 'settledShare'> & { readonly from?: SettledRun | undefined };
 
 /** The steady state on a stand, field full. The field current follows from the volts that feed it, and those from it. */
 export function clawPoleRun(
@@ -264,14 +267,14 @@ export function clawPoleRun(
   faults: readonly RunningFault[],
   stand: Stand,
   excitation: Excitation = excitationOf(machine, build),
-  settling: Pick<Running, 'stepsPerPeriod' | 'settledShare' | 'from'> = {},
+  { from: near, ...settling }: Settling = {},
 ): Run {
   const { polePairs, fluxWebers, fullAmps } = excitation;
   const electricalHertz = (stand.rpm * polePairs) / 60;
   const ohms = fieldOhms(machine, build, faults, stand.celsius.windings);
   const turns = turnsLeft(faults);
   const [supply, drop] = stand.field === 'bypassed' ? ['output', 0] : [supplyNode(machine), regulatorDrop];
-  const at = (fieldAmps: number, from: Settled | undefined) => {
+  const at = (fieldAmps: number, from: SettledRun['period'] | undefined) => {
     const flux = fluxWebers * fluxShare((fieldAmps * turns) / fullAmps);
     const network = clawPoleTurning(machine, build, faults, stand, { ...excitation, fluxWebers: flux });
     const draws = [{ from: supply, to: 'case', amps: fieldAmps }];
@@ -284,14 +287,20 @@ export function clawPoleRun(
   };
   const mean = (samples: Float64Array) => samples.reduce((sum, one) => sum + one, 0) / samples.length;
   const held = typeof stand.field === 'object';
-  let fieldAmps = typeof stand.field === 'object' ? stand.field.amps : Math.max(stand.batteryVolts - drop, 0) / ohms;
-  let period = at(fieldAmps, settling.from);
+  let fieldVolts = near?.fieldVolts ?? stand.batteryVolts;
+  const most = () => Math.max(fieldVolts - drop, 0) / ohms;
+  let fieldAmps = typeof stand.field === 'object' ? stand.field.amps : most();
+  let period = at(fieldAmps, near?.period);
+  let before: { readonly fieldAmps: number; readonly most: number } | undefined;
   for (let round = 0; !held && round < mostRounds; round++) {
     // A lost positive diode drives exciter diodes far above the post: the regulator lets the field have no more of it.
-    const volts = Math.min(mean(period.volts(supply)), mean(period.volts('output')) + exciterAbove);
-    const most = Math.max(volts - drop, 0) / ohms;
-    if (Math.abs(most - fieldAmps) <= settledShare * fullAmps) break;
-    fieldAmps = most;
+    fieldVolts = Math.min(mean(period.volts(supply)), mean(period.volts('output')) + exciterAbove);
+    const off = most() - fieldAmps;
+    if (Math.abs(off) <= settledShare * fullAmps) break;
+    // By the secant through the last two; a field that feeds itself is followed as it grows.
+    const steep = before ? (most() - before.most) / (fieldAmps - before.fieldAmps) : 0;
+    before = { fieldAmps, most: most() };
+    fieldAmps = Math.max(fieldAmps + off / (1 - (steep < steepest ? steep : 0)), 0);
     period = at(fieldAmps, period.settled);
   }
   const trace = { amps: period.amps('cable'), volts: period.volts('output'), tap: period.volts(leg('A')) };
@@ -303,6 +312,6 @@ export function clawPoleRun(
     volts: ordersOf(trace.volts),
     tap: ordersOf(trace.tap),
     trace,
-    settled: period.settled,
+    settled: { period: period.settled, fieldVolts },
   };
 }

@@ -1,4 +1,5 @@
 import type { Fault } from '../../family.ts';
+import { turnsLeftAt } from '../parameters.ts';
 
 const at = (species: string, what: string) => ({
   id: species,
@@ -23,7 +24,7 @@ export const rotorTurns = (): Fault[] => [
     ...at('rotor-turns', 'with shorted turns'),
     weight: 1.5,
     severity: { unit: 'turns', grades: [0.1, 0.2, 0.4, 0.8] },
-    edits: (share) => [{ element: 'rotor', scale: 1 - Math.min(share, 0.99) }],
+    edits: (share) => [{ element: 'rotor', scale: turnsLeftAt(share) }],
   },
 ];
 
