@@ -154,7 +154,7 @@
     </form>
   {/if}
   <div class="mt-2 flex flex-wrap gap-2">
-    <button class="btn min-h-11 btn-error" disabled={!live.live} onclick={() => void live.stop()}>
+    <button class="btn min-h-11 btn-error" onclick={() => void live.stop()}>
       <span class="figure">Esc</span> Stop
     </button>
     <button class="btn min-h-11" disabled={!mayWrite} onclick={() => live.takePoint(stand)}>

@@ -73,7 +73,7 @@
     >
       <span class="figure">i</span> Feed and read {pending.length > 1 ? `these ${pending.length}` : 'it'}
     </button>
-    <button class="btn min-h-11 btn-error" disabled={!live.live && !busy} onclick={() => void run.stop()}>
+    <button class="btn min-h-11 btn-error" onclick={() => void run.stop()}>
       <span class="figure">Esc</span> Off
     </button>
   </div>
