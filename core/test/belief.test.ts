@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { sigmasOf } from '../src/belief/dimensions.ts';
-import { expectedByCircuit } from '../src/belief/expected.ts';
+import { expectedByCircuit } from '../src/belief/expected-by-circuit.ts';
 import { wholeCell } from '../src/belief/focus.ts';
 import {
   type Belief,

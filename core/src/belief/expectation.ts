@@ -3,7 +3,7 @@ import { type Build, kinOf } from '../machines/index.ts';
 import { type Gaussian, gaussianProject, normalBetween, slopePart } from '../numeric/index.ts';
 import { type Belief, buildChances } from './belief.ts';
 import type { Case } from './case.ts';
-import type { NumberPrediction } from './expected.ts';
+import type { NumberPrediction } from './prediction.ts';
 import type { Conditions } from './predictor.ts';
 import { fromScale, toScale } from './scale.ts';
 

@@ -18,7 +18,7 @@ export {
 } from './belief.ts';
 export { type Case, checkOf, complaintOf, openCase, type Reading } from './case.ts';
 export { type Band, bandOf, canTell, conformity, faultBand, soundBands, wordOf } from './expectation.ts';
-export { type NumberPrediction, type Prediction } from './expected.ts';
+export { type NumberPrediction, type Prediction } from './prediction.ts';
 export { type Counted, countedAt, countedReadings, History } from './history.ts';
 export { type Particle } from './hypotheses.ts';
 export { hearsay, likelihood, type Likelihood, slipChance, type Teller } from './likelihood.ts';

@@ -1,6 +1,6 @@
 import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import { type Gaussian, gaussianProject, gaussianUpdate, normalCdf, normalPdf } from '../numeric/index.ts';
-import type { Prediction } from './expected.ts';
+import type { Prediction } from './prediction.ts';
 import { toScale } from './scale.ts';
 
 /** Chance that an entry has nothing to do with the unit: a slipped probe, a wrong key; more when another shop or the customer told it [our estimate, design rules "floor" and "hearsay"]. */

@@ -1,6 +1,6 @@
 import type { Build } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
-import type { Prediction } from './expected.ts';
+import type { Prediction } from './prediction.ts';
 import type { Likelihood } from './likelihood.ts';
 
 /** A prediction, settled at what was read, and how likely it makes that. */

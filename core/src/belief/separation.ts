@@ -1,5 +1,5 @@
 import { type Gaussian, gaussianProject, normalCdf } from '../numeric/index.ts';
-import type { Prediction } from './expected.ts';
+import type { Prediction } from './prediction.ts';
 
 /** One hypothesis about one check: what it expects, in the form that outcomes are weighed with. */
 export type View =

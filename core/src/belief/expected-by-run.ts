@@ -1,0 +1,118 @@
+import type { Check, RunSetup } from '../checks/index.ts';
+import {
+  countSigma,
+  gainSigma,
+  type Multimeter,
+  rangeFor,
+  type RunInstrument,
+  runRanges,
+} from '../instruments/index.ts';
+import { type Ran, runningFault, type RunningFault } from '../machines/index.ts';
+import type { Dimensions } from './dimensions.ts';
+import {
+  type Bend,
+  chordOf,
+  type FaultAt,
+  kept,
+  liveVolts,
+  type NumberPrediction,
+  straight,
+  sumOf,
+  uniform,
+} from './prediction.ts';
+import { scaleSlope, toScale } from './scale.ts';
+
+/**
+ * Expected reading of an instrument on the running unit. `run`: what it shows with given faults; `times`: how much wider
+ * than its kind the unit is strewn.
+ */
+export function expectedByRun(
+  check: Check,
+  faults: readonly FaultAt[],
+  run: (faults: readonly RunningFault[]) => Ran,
+  meter: Multimeter,
+  dimensions: Dimensions,
+  times = 1,
+): NumberPrediction {
+  const { setup } = check.method as { setup: RunSetup };
+  const slope = new Float64Array(dimensions.names.length);
+  /** With the severity of the n-th off by `logs` in its logarithm. */
+  const at = (n: number, logs: number) =>
+    run(faults.map(({ fault, severity }, m) => runningFault(fault, m === n ? severity * Math.exp(logs) : severity)));
+  const { value, moves, sigma, strewn = [] } = at(0, 0);
+  const dy = scaleSlope(value, check.unit);
+  for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;
+  const ranges = runRanges(setup.instrument, meter);
+  const range = rangeFor(ranges, value);
+  const gain = gainOf(setup.instrument, meter);
+  if (gain) slope[dimensions.index.get(gain)!] = value * dy;
+  const own = gain ? 0 : gainSigma(range) * value;
+  const middle = toScale(value, check.unit);
+  const noise = (Math.hypot(countSigma(range), sigma, own) * dy) ** 2;
+  const bends = faults.map(({ sigma: cell, focus: { at: off, width } }, n): Bend => {
+    if (cell === 0) return straight;
+    const beside = (by: number) => toScale(at(n, by * width * cell).value, check.unit) - middle;
+    const { chord, bend } = chordOf(beside(uniform.node), beside(-uniform.node), uniform);
+    slope[dimensions.severity[n]!] = chord / width;
+    return { ...bend, shift: bend.shift - (chord / width) * off };
+  });
+  const left = strewn.map(({ off, value: there }) => {
+    const straight = Object.entries(off).reduce((sum, [name, by]) => sum + (moves[name] ?? 0) * dy * by, 0);
+    return times ** 2 * (toScale(there, check.unit) - middle - straight);
+  });
+  const bend = sumOf([...bends, spreadOf(left)]);
+  const noiseVariance = noise + bend.variance;
+  const top = toScale(ranges.at(-1)!.fullScale, check.unit);
+  const span = setup.instrument === 'voltmeter' ? liveVolts : toScale(range.fullScale, check.unit);
+  return {
+    kind: 'number',
+    mean: middle + bend.shift,
+    slope: kept(slope, noiseVariance),
+    noiseVariance,
+    top,
+    span,
+    bend: straight,
+  };
+}
+
+/** What straight lines leave over on units strewn as their kind is: products of two things off at once. */
+function spreadOf(left: readonly number[]): Bend {
+  if (left.length === 0) return straight;
+  const shift = left.reduce((sum, one) => sum + one, 0) / left.length;
+  const variance = left.reduce((sum, one) => sum + (one - shift) ** 2, 0) / (left.length - 1);
+  return { shift, variance };
+}
+
+/** The gain that all readings of an instrument share; a tachometer's and a torque arm's are met too seldom to be learnt. */
+const gainOf = (instrument: RunInstrument, meter: Multimeter): string | undefined =>
+  instrument === 'clamp' ? 'clamp' : instrument === 'voltmeter' ? `volts@${meter.id}` : undefined;
+
+/** What two faults make of a running unit, as far as each by itself tells: their effects on the comparison scale add up. */
+export function runTogether(
+  sound: NumberPrediction,
+  alone: readonly [NumberPrediction, NumberPrediction],
+  severity: readonly [number, number],
+): NumberPrediction {
+  const effects = alone.map(({ mean }) => mean - sound.mean);
+  const mean = Math.max(sound.mean + effects[0]! + effects[1]!, 0);
+  const unsure = (togetherShare * Math.min(...effects.map(Math.abs))) ** 2;
+  const extra = alone.map(({ noiseVariance }) => Math.max(noiseVariance - sound.noiseVariance, 0));
+  const own = ({ slope: { index, value } }: NumberPrediction, n: 0 | 1) =>
+    [...index].flatMap((i, at) => (i === severity[0] ? [[severity[n], value[at]!] as const] : []));
+  const [stronger] = Math.abs(effects[0]!) > Math.abs(effects[1]!) ? alone : [alone[1]];
+  const shared = [...stronger.slope.index].flatMap((i, at) =>
+    i < severity[0] ? [[i, stronger.slope.value[at]!] as const] : [],
+  );
+  const parts = [...shared, ...own(alone[0], 0), ...own(alone[1], 1)];
+  return {
+    ...sound,
+    mean,
+    slope: {
+      index: Int32Array.from(parts, ([i]) => i),
+      value: Float64Array.from(parts, ([, value]) => value),
+    },
+    noiseVariance: sound.noiseVariance + extra[0]! + extra[1]! + unsure,
+  };
+}
+/** Of the smaller effect, how unsure it is beside the other [our estimate]. */
+const togetherShare = 0.5;

@@ -1,0 +1,71 @@
+import type { Fault } from '../machines/index.ts';
+import { type Slope, slopeOf } from '../numeric/index.ts';
+import type { Focus } from './focus.ts';
+
+/** A number expected on the comparison scale: its mean, what moves it, and the noise each reading has anew. */
+export interface NumberPrediction {
+  readonly kind: 'number';
+  readonly mean: number;
+  readonly slope: Slope;
+  readonly noiseVariance: number;
+  /** Beyond this the instrument shows over-range. */
+  readonly top: number;
+  /** What a slipped probe could show lies between 0 and here. */
+  readonly span: number;
+  /** Of mean and noise, what the curve over the unit's uncertain quantities put there. */
+  readonly bend: Bend;
+}
+
+/** What a reading's curve adds to its straight line, on the comparison scale. */
+export interface Bend {
+  readonly shift: number;
+  readonly variance: number;
+}
+export const straight: Bend = { shift: 0, variance: 0 };
+
+export interface ChancePrediction {
+  readonly kind: 'chances';
+  readonly chances: readonly number[];
+}
+
+export type Prediction = NumberPrediction | ChancePrediction;
+
+/** A fault at one severity, that of its focus; `sigma` is the standard deviation of ln(severity) over its whole cell. */
+export interface FaultAt {
+  readonly fault: Fault;
+  readonly severity: number;
+  readonly sigma: number;
+  readonly focus: Focus;
+}
+
+/** A slope that moves the reading by less than this share of its noise is left out. */
+const unfelt = 1e-4;
+export const kept = (slope: Float64Array, noiseVariance: number): Slope =>
+  slopeOf(slope, unfelt * Math.sqrt(noiseVariance));
+
+/** What a slipped probe can show on a vehicle, V. */
+export const liveVolts = 30;
+
+/** Outer nodes of a three-point quadrature, in standard deviations, with their weight: Gauss-Hermite for what is normal, Gauss-Legendre for what is uniform. */
+export const normal = { node: Math.sqrt(3), weight: 1 / 6 } as const;
+export const uniform = { node: Math.sqrt(9 / 5), weight: 5 / 18 } as const;
+
+/** From how far the outer nodes lie from the middle. */
+export function chordOf(
+  above: number,
+  below: number,
+  { node, weight }: typeof normal | typeof uniform,
+): { chord: number; bend: Bend } {
+  return {
+    chord: (above - below) / (2 * node),
+    bend: {
+      shift: weight * (above + below),
+      variance: (weight / 2 - weight * weight) * (above + below) ** 2,
+    },
+  };
+}
+
+export const sumOf = (bends: readonly Bend[]): Bend => ({
+  shift: bends.reduce((sum, { shift }) => sum + shift, 0),
+  variance: bends.reduce((sum, { variance }) => sum + variance, 0),
+});
