@@ -79,8 +79,10 @@ export const apiJob = async (tag: number) =>
     stand: string;
     moves: { from: string; to: string; note: string; technician: string }[];
   };
+/** As long as the browser's own waits: half a minute, for a machine with other work. */
 export const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
-  for (let i = 0; i < 100; i++) {
+  const last = performance.now() + 30_000;
+  while (performance.now() < last) {
     if (await holds()) return;
     await new Promise((done) => setTimeout(done, 100));
   }
