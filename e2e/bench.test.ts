@@ -17,6 +17,8 @@ import {
 } from './stage.ts';
 
 describe('at the bench', () => {
+  afterEach(() => page.unrouteAll({ behavior: 'ignoreErrors' }));
+
   it('a mistyped entry says what is wrong beside the field and keeps what was typed', async () => {
     await bench(1006);
     await pick('Slip ring to slip ring');
@@ -221,7 +223,6 @@ describe('at the bench', () => {
     });
     await page.keyboard.press('v');
     await arrive(/verdict$/);
-    await page.unroute(/nodes\/.*\.js$/);
     expect(met).equal(1);
   });
 
@@ -247,8 +248,6 @@ describe('at the bench', () => {
     await until(() => Promise.resolve(heard > 0), 'the change to be heard of');
     await page.keyboard.press('v');
     await arrive(/verdict$/);
-    await page.unroute(/nodes\/.*\.js$/);
-    await page.unroute('**/api/health');
     expect(met).equal(1);
   });
 

@@ -10,21 +10,10 @@ import {
   type Shown,
 } from '../instruments/index.ts';
 import { normalCdf } from '../numeric/index.ts';
+import { type Bend, chordOf, normal, straight, sumOf, uniform } from './chord.ts';
 import { bendOf, type Dimensions, leadsOf } from './dimensions.ts';
 import type { Focus } from './focus.ts';
-import {
-  type Bend,
-  chordOf,
-  type FaultAt,
-  kept,
-  liveVolts,
-  normal,
-  type NumberPrediction,
-  type Prediction,
-  straight,
-  sumOf,
-  uniform,
-} from './prediction.ts';
+import { type FaultAt, kept, liveVolts, type NumberPrediction, type Prediction } from './prediction.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
 /** A test lamp counts as lit above about half its current; the eye is not sharp about it [from memory]. */
@@ -128,12 +117,8 @@ const nearestTo = (middle: number, likened: readonly NumberPrediction[]): Number
 /** A chord may be so many times its tangent for what members have of their own. */
 const steepest = 5;
 
-/**
- * Statistical linearisation (after the unscented transform, Julier and Uhlmann 1997): along one uncertain quantity the
- * slope becomes the chord between two outer nodes, the curvature moves the mean and counts as noise.
- */
+/** What chords are drawn through: the reading on the comparison scale, and as it would be with other values. */
 interface Chords {
-  /** The reading on the comparison scale, and as it would be with other values. */
   readonly middle: number;
   readonly read: (values: ElementValues) => number;
 }

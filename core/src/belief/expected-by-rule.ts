@@ -1,7 +1,8 @@
 import { caliperSigma, type Check, type PresentFault } from '../checks/index.ts';
 import { countSigma, type Multimeter } from '../instruments/index.ts';
+import { straight, uniform } from './chord.ts';
 import { type Dimensions, leadsOf } from './dimensions.ts';
-import { type FaultAt, kept, type Prediction, straight, uniform } from './prediction.ts';
+import { type FaultAt, kept, type Prediction } from './prediction.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
 const longestMillimetres = 40;

@@ -8,18 +8,9 @@ import {
   runRanges,
 } from '../instruments/index.ts';
 import { type Ran, runningFault, type RunningFault } from '../machines/index.ts';
+import { type Bend, chordOf, straight, sumOf, uniform } from './chord.ts';
 import type { Dimensions } from './dimensions.ts';
-import {
-  type Bend,
-  chordOf,
-  type FaultAt,
-  kept,
-  liveVolts,
-  type NumberPrediction,
-  straight,
-  sumOf,
-  uniform,
-} from './prediction.ts';
+import { type FaultAt, kept, liveVolts, type NumberPrediction } from './prediction.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
 /**

@@ -1,5 +1,6 @@
 import type { Fault } from '../machines/index.ts';
 import { type Slope, slopeOf } from '../numeric/index.ts';
+import type { Bend } from './chord.ts';
 import type { Focus } from './focus.ts';
 
 /** A number expected on the comparison scale: its mean, what moves it, and the noise each reading has anew. */
@@ -15,13 +16,6 @@ export interface NumberPrediction {
   /** Of mean and noise, what the curve over the unit's uncertain quantities put there. */
   readonly bend: Bend;
 }
-
-/** What a reading's curve adds to its straight line, on the comparison scale. */
-export interface Bend {
-  readonly shift: number;
-  readonly variance: number;
-}
-export const straight: Bend = { shift: 0, variance: 0 };
 
 export interface ChancePrediction {
   readonly kind: 'chances';
@@ -45,27 +39,3 @@ export const kept = (slope: Float64Array, noiseVariance: number): Slope =>
 
 /** What a slipped probe can show on a vehicle, V. */
 export const liveVolts = 30;
-
-/** Outer nodes of a three-point quadrature, in standard deviations, with their weight: Gauss-Hermite for what is normal, Gauss-Legendre for what is uniform. */
-export const normal = { node: Math.sqrt(3), weight: 1 / 6 } as const;
-export const uniform = { node: Math.sqrt(9 / 5), weight: 5 / 18 } as const;
-
-/** From how far the outer nodes lie from the middle. */
-export function chordOf(
-  above: number,
-  below: number,
-  { node, weight }: typeof normal | typeof uniform,
-): { chord: number; bend: Bend } {
-  return {
-    chord: (above - below) / (2 * node),
-    bend: {
-      shift: weight * (above + below),
-      variance: (weight / 2 - weight * weight) * (above + below) ** 2,
-    },
-  };
-}
-
-export const sumOf = (bends: readonly Bend[]): Bend => ({
-  shift: bends.reduce((sum, { shift }) => sum + shift, 0),
-  variance: bends.reduce((sum, { variance }) => sum + variance, 0),
-});

@@ -254,6 +254,7 @@ const turnsLeft = (faults: readonly RunningFault[]): number =>
 /** How far exciter diodes lie above the post at most, V: on a sound machine half as far, by our own simulation. */
 const exciterAbove = 0.5;
 const mostRounds = 12;
+/** Where what feeds the field follows the field so closely, the secant leads nowhere. */
 const steepest = 0.95;
 const settledShare = 2e-3;
 
