@@ -133,12 +133,12 @@ export class Stand {
     throw new Error(`the application did not start:\n${this.#log}`);
   }
 
-  /** Ends the application by SIGTERM; answers how long that took, in ms. */
-  async stop(): Promise<number> {
+  /** Ends the application, orderly or as in a crash; answers how long that took, in ms. */
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number> {
     const server = this.#server!;
     const began = performance.now();
     const ended = new Promise((done) => server.once('exit', done));
-    server.kill('SIGTERM');
+    server.kill(signal);
     await ended;
     return performance.now() - began;
   }

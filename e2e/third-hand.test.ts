@@ -191,6 +191,36 @@ describe('the third hand', () => {
       // It may still be on its way there; stopped, it never came.
       await until(turnsAt3000, 'turns on');
     }).timeout(60_000);
+    it('a stop that didn’t reach the server is made good when it is back, on the page or after leaving it', async () => {
+      const stopping = /\/api\/instruments\/[^/]+\/stop$/;
+      const turn = async () => {
+        await live().locator('label:has-text("Turn, rpm") input').press('Enter');
+        await until(turnsAt3000, 'speed');
+      };
+      const standing = async () =>
+        ((await (await fetch(`http://127.0.0.1:${stand.standInsPort}/state`)).json()) as { rpm: number }).rpm < 60;
+      await stand.stop('SIGKILL');
+      await page.keyboard.press('Escape');
+      await page.waitForSelector('text=/The server is away: nothing was stopped/');
+      expect(await standing(), 'nothing reached it').equal(false);
+      await stand.start();
+      await until(standing, 'stopped on the page');
+      await turn();
+      await page.route(stopping, (route) => route.abort());
+      await page.keyboard.press('Escape');
+      await page.waitForSelector('text=/The server is away: nothing was stopped/');
+      await page.click('a:text-is("Bench")');
+      await arrive(/\/unit\/\d+$/);
+      await page.waitForTimeout(2500);
+      expect(await standing(), 'nothing reached it').equal(false);
+      await page.unroute(stopping);
+      await until(standing, 'stopped from elsewhere');
+      await page.goBack();
+      await page.waitForSelector('section[aria-label="From the instruments"]');
+      await page.waitForTimeout(2500);
+      await live().locator('label:has-text("Turn, rpm") input').fill('3000');
+      await turn();
+    }).timeout(120_000);
     it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
       await pick('Output at 3000 rpm, regulator bypassed');
       await until(async () => {

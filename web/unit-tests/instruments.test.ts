@@ -174,6 +174,37 @@ describe('an instrument that goes away', () => {
       await house.close();
     }
   }).timeout(20_000);
+  it('a stop that didn’t reach it is made good as soon as it answers, watched or not', async () => {
+    const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));
+    await house.open(0);
+    house.bench.move({ together: false, assembly: 'stand', jumper: false });
+    const watch = watchOf(instrument(house.portOf('stand'), { kind: 'stand', name: 'Stand' }));
+    const turnsOutOfReach = async () => {
+      await watch.set({ rpm: 3000 });
+      await house.power('stand', false);
+      expect(await failure(watch.stop())).match(/^Stand: (nobody is there|it was switched off)/);
+      expect(house.bench.wantedRpm, 'its line is cut, not its drive').equal(3000);
+    };
+    try {
+      await turnsOutOfReach();
+      await house.power('stand', true);
+      await until(() => house.bench.wantedRpm === 0, 'stopped with nobody looking on');
+      let said: LiveWord['state'] | undefined;
+      const end = watch.listen(({ state }) => (said = state));
+      await turnsOutOfReach();
+      await until(() => said === 'gone', 'gone');
+      await house.power('stand', true);
+      await until(() => house.bench.wantedRpm === 0, 'stopped with somebody looking on');
+      await until(() => said === 'reads', 'back');
+      await watch.set({ rpm: 2000 });
+      await new Promise((done) => setTimeout(done, 1000));
+      expect(house.bench.wantedRpm, 'no stop is owed any more').equal(2000);
+      end();
+    } finally {
+      await endAll();
+      await house.close();
+    }
+  }).timeout(30_000);
   it('one that falls silent is given up after a while; one that answers nonsense is named', async () => {
     const silent = await otherBench();
     const link = new Link('127.0.0.1', silent.multimeter);

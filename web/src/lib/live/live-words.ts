@@ -23,7 +23,7 @@ export async function tellInstrument(path: string, body: unknown): Promise<strin
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   }).catch(() => undefined);
-  if (!answer) return 'The server is away: nothing was set.';
+  if (!answer) return `The server is away: nothing was ${path.endsWith('/stop') ? 'stopped' : 'set'}.`;
   return answer.ok ? undefined : ((await answer.json()) as { message: string }).message;
 }
 

@@ -37,6 +37,10 @@ const coolSeconds = 3;
 /** Of what the stand can take, as much as a sweep asks of it. */
 const bearableShare = 0.95;
 
+/** Whoever left while something couldn't be reached tries to stop it so often, with such pauses. */
+const leavingTries = 30;
+const leavingPauseMilliseconds = 2000;
+
 const setsGoing = ({ rpm, on }: Record<string, unknown>): boolean => on === true || Number(rpm) > 0;
 
 /** What the stand can pull, and what the unit should give at a speed and the rating's volts, by its plate. */
@@ -76,9 +80,9 @@ export class StandInstruments {
   doing = $state('');
   readonly #recent: { at: number; figures: Partial<Record<Figure, number>> }[] = [];
   #sweep = 0;
-  /** What this screen set going, and how often it was stopped here. */
-  readonly #going = new Set<InstrumentKind>();
+  /** How often it was stopped here; and what this screen set going, each after how many of these stops. */
   #stops = 0;
+  readonly #going = new Map<InstrumentKind, number>();
   #letGo: ReturnType<typeof setTimeout> | undefined;
   readonly #instruments: () => readonly ShopInstrument[];
   readonly #reach: () => StandReach;
@@ -110,7 +114,11 @@ export class StandInstruments {
     const end = hearInstruments(
       heard,
       (word) => this.#hear(word),
-      (away) => (this.away = away),
+      (away) => {
+        this.away = away;
+        // It was stopped here while the server was away.
+        if (!away && [...this.#going.values()].some((after) => after < this.#stops)) void this.stop();
+      },
     );
     return () => {
       this.#sweep++;
@@ -231,19 +239,32 @@ export class StandInstruments {
   /** Load, drive, brake and supply off; nothing may hold this up. */
   async stop(): Promise<void> {
     this.#sweep++;
-    this.#stops++;
+    const stop = ++this.#stops;
     clearTimeout(this.#letGo);
     this.doing = '';
-    const beside: InstrumentKind[] = this.isFed ? ['supply', ...this.#going] : [...this.#going];
-    this.#going.clear();
+    const going = [...this.#going.keys()];
+    const beside: InstrumentKind[] = this.isFed ? ['supply', ...going] : going;
     const off = this.#instruments().filter(({ kind }) => ['load', 'stand', ...beside].includes(kind));
-    const problems = await Promise.all(off.map(({ id }) => tellInstrument(`/api/instruments/${id}/stop`, {})));
+    const problems = await Promise.all(
+      off.map(async ({ id, kind }) => {
+        const problem = await tellInstrument(`/api/instruments/${id}/stop`, {});
+        // What wasn't reached, or was set going again meanwhile, is still to be stopped.
+        if (problem === undefined && (this.#going.get(kind) ?? stop) < stop) this.#going.delete(kind);
+        return problem;
+      }),
+    );
     this.problem = problems.find((problem) => problem !== undefined) ?? '';
   }
 
-  /** Whoever leaves stops what this screen set going, and nothing that another did. */
-  leave(): void {
-    if (this.#going.size > 0) void this.stop();
+  /**
+   * Whoever leaves stops what this screen set going, and nothing that another did; while the server or an instrument
+   * is away, again and again for a minute.
+   */
+  async leave(): Promise<void> {
+    for (let tries = 0; this.#going.size > 0 && tries < leavingTries; tries++) {
+      if (tries > 0) await new Promise((done) => setTimeout(done, leavingPauseMilliseconds));
+      await this.stop();
+    }
   }
 
   /** The means of the last second, where all of it rests; else what doesn't. */
@@ -406,7 +427,7 @@ export class StandInstruments {
     if (!instrument) return false;
     const tag = this.#tag();
     if (setsGoing(setting)) {
-      this.#going.add(kind);
+      this.#going.set(kind, this.#stops);
       // That it is clamped, and all that its light hangs on, goes first.
       const stops = this.#stops;
       await outbox.delivered(tag);

@@ -68,7 +68,7 @@
     // What hands do at a real stand: clamp it, the meter at post and case.
     if (clampedAs && mayWrite)
       void tellInstrument('/api/hands', { tag, assembly: clampedAs, red: 'output', black: 'case' });
-    return () => live.leave();
+    return () => void live.leave();
   });
 
   const onTurn = (event: SubmitEvent) => {

@@ -21,10 +21,10 @@ class Watch {
   readonly #link: Link;
   readonly #listeners = new Set<Hear>();
   #asking = false;
-  /** Whether somebody here set it going. */
-  #going = false;
   /** How often it was stopped: what asked to be set going before the last stop is too late. */
   #stops = 0;
+  /** Where somebody here set it going and no stop has reached it since: after how many stops. */
+  #going: number | undefined;
   #unwatched: ReturnType<typeof setTimeout> | undefined;
 
   constructor(instrument: ShopInstrument) {
@@ -53,7 +53,7 @@ class Watch {
     const stops = this.#stops;
     await released?.();
     if (stops !== this.#stops) throw new Refused(409, 'Stopped meanwhile: nothing was set going.');
-    this.#going ||= drivers[this.#instrument.kind].halt !== undefined;
+    if (drivers[this.#instrument.kind].halt) this.#going = this.#stops;
     await this.#spoken(() => this.#link.tell(words));
     this.#mindUnwatched();
   }
@@ -63,18 +63,16 @@ class Watch {
     const { halt } = drivers[this.#instrument.kind];
     if (!halt) throw new Refused(422, `${this.#instrument.name} has nothing to stop.`);
     this.#stops++;
-    this.#going = false;
-    await this.#spoken(() => this.#link.tell(halt));
-    this.#mindUnwatched();
+    try {
+      await this.#spoken(() => this.#halted(halt));
+    } finally {
+      this.#mindUnwatched();
+    }
   }
 
-  /** Stops what was set going from here, and is still; nothing more can be done where it doesn't answer. */
+  /** Stops what was set going from here and is still; an instrument that doesn't answer, as soon as it does. */
   async halt(): Promise<void> {
-    const { halt } = drivers[this.#instrument.kind];
-    if (!this.#going || !halt) return;
-    this.#going = false;
-    await this.#link.tell(halt).catch((cause: Error) => console.error(`${this.#instrument.name}: ${cause.message}`));
-    if (this.#listeners.size === 0) this.#link.close();
+    if (this.#going !== undefined) await this.stop().catch((cause: Error) => console.error(cause.message));
   }
 
   capture(seconds: number, points: number, tap = false): Promise<Capture> {
@@ -82,6 +80,8 @@ class Watch {
   }
 
   forget(): void {
+    clearTimeout(this.#unwatched);
+    this.#going = undefined;
     this.#listeners.clear();
     this.#link.close();
   }
@@ -92,11 +92,18 @@ class Watch {
     this.forget();
   }
 
+  async #halted(halt: string): Promise<void> {
+    const stop = this.#stops;
+    await this.#link.tell(halt);
+    // It may have been set going again meanwhile.
+    if (this.#going !== undefined && this.#going < stop) this.#going = undefined;
+  }
+
   /** What is going while nobody looks on isn't for long. */
   #mindUnwatched(): void {
     clearTimeout(this.#unwatched);
     if (this.#listeners.size > 0) return;
-    if (this.#going) this.#unwatched = setTimeout(() => void this.halt(), unwatchedMilliseconds);
+    if (this.#going !== undefined) this.#unwatched = setTimeout(() => void this.halt(), unwatchedMilliseconds);
     else this.#link.close();
   }
 
@@ -118,6 +125,8 @@ class Watch {
     while (this.#listeners.size > 0) {
       let pause = quick.includes(kind) ? pauseMilliseconds : idleMilliseconds;
       try {
+        // It was stopped while it didn't answer.
+        if (driver.halt && this.#going !== undefined && this.#going < this.#stops) await this.#halted(driver.halt);
         if (!begun && driver.begin) await this.#link.tell(driver.begin);
         begun = true;
         this.#say(await driver.poll(this.#link));
