@@ -1,9 +1,9 @@
 import { standLimit, type StandProfile } from '@refectum/core/handbook';
-import { currentClamp, flicker } from '@refectum/core/instruments';
 import type { StandState, Watched } from '@refectum/core/checks';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import { outbox } from './outbox.svelte.ts';
+import { type Figure, figures, RecentFigures } from './recent-figures.ts';
 import type { RunStand } from './run-stand.svelte.ts';
 
 const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply', 'commander'] as const;
@@ -13,21 +13,7 @@ type Words = { readonly [K in Heard]?: Extract<LiveWord, { kind: K }> };
 /** From here on an arm holds the pinion fast. */
 export const heldNewtonMetres = 500;
 
-/** What is read for a point is the mean of so long, and rests within these shares [our estimate]. */
-const restSeconds = 1.2;
-/** Of that at least so many readings; a slow instrument may take so long for them. */
-const fewest = 3;
-const slowestSeconds = 4;
-const restShare = { volts: 0.004, amps: 0.02, rpm: 0.006 } as const;
-type Figure = keyof typeof restShare;
-const figures = Object.keys(restShare) as Figure[];
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
-/** Readings further apart than this still move; a clamp's own counts flicker by half of what they may be off [our estimate]. */
-const restlessFrom = (figure: Figure, mean: number): number =>
-  Math.max(
-    restShare[figure] * Math.abs(mean),
-    figure === 'rpm' ? 8 : figure === 'amps' ? flicker(currentClamp, Math.abs(mean)) / 2 : 0.15,
-  );
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const usualLoadSeconds = 10;
 /** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
@@ -78,7 +64,7 @@ export class StandInstruments {
   problem = $state('');
   /** What a sweep is doing; empty when none goes on. */
   doing = $state('');
-  readonly #recent: { at: number; figures: Partial<Record<Figure, number>> }[] = [];
+  readonly #recent = new RecentFigures();
   #sweep = 0;
   /** How often it was stopped here; and what this screen set going, each after how many of these stops. */
   #stops = 0;
@@ -183,10 +169,8 @@ export class StandInstruments {
   }
   /** The mean of what one instrument read in the last second, where it rests. */
   resting(figure: Figure): number | undefined {
-    const seen = this.#newest(figure);
-    if (seen.length < fewest || this.#gone[source[figure]]) return undefined;
-    const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
-    return Math.max(...seen) - Math.min(...seen) > restlessFrom(figure, mean) ? undefined : mean;
+    const mean = this.#rested(figure);
+    return typeof mean === 'number' ? mean : undefined;
   }
 
   turn(rpm: number): Promise<boolean> {
@@ -271,26 +255,17 @@ export class StandInstruments {
   get rested(): Readonly<Record<Figure, number>> | { readonly restless: string } {
     const means: Partial<Record<Figure, number>> = {};
     for (const figure of figures) {
-      const seen = this.#newest(figure);
-      // What an instrument read just before it went away is no reading of now.
-      if (seen.length < fewest || this.#gone[source[figure]]) return { restless: `no ${figure} come in` };
-      const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;
-      if (Math.max(...seen) - Math.min(...seen) > restlessFrom(figure, mean))
-        return { restless: `the ${figure} still move` };
+      const mean = this.#rested(figure);
+      if (mean === 'missing') return { restless: `no ${figure} come in` };
+      if (mean === 'moves') return { restless: `the ${figure} still move` };
       means[figure] = mean;
     }
     return means as Record<Figure, number>;
   }
 
-  /** What was read of a figure in the last second; of a slow instrument the last few. */
-  #newest(figure: Figure): readonly number[] {
-    const now = Date.now();
-    const all = this.#recent.flatMap(({ at, figures: { [figure]: value } }) =>
-      value === undefined ? [] : [{ at, value }],
-    );
-    const fresh = all.filter(({ at }) => now - at < 1000 * restSeconds);
-    const last = all.slice(-fewest).filter(({ at }) => now - at < 1000 * slowestSeconds);
-    return (fresh.length >= fewest ? fresh : last).map(({ value }) => value);
+  /** What an instrument read just before it went away is no reading of now. */
+  #rested(figure: Figure): number | 'moves' | 'missing' {
+    return this.#gone[source[figure]] ? 'missing' : this.#recent.rested(figure);
   }
 
   /** Takes a point from the instruments into the run's log. */
@@ -405,16 +380,15 @@ export class StandInstruments {
     if (!(await this.#toSpeed(rpm, goesOn)) || !(await this.drawAmps(amps))) return undefined;
     const began = Date.now();
     await this.#until(() => !('restless' in this.rested), usualLoadSeconds, goesOn);
-    const seen = this.#newest('volts');
-    if (!goesOn() || seen.length < fewest) return undefined;
-    const volts = seen.reduce((sum, one) => sum + one, 0) / seen.length;
-    return { volts, swing: Math.max(...seen) - Math.min(...seen), settled: (Date.now() - began) / 1000 };
+    const seen = this.#recent.volley('volts');
+    if (!goesOn() || !seen) return undefined;
+    return { volts: seen.mean, swing: seen.swing, settled: (Date.now() - began) / 1000 };
   }
 
   async #until(holds: () => boolean, seconds: number, goesOn: () => boolean): Promise<boolean> {
     const end = Date.now() + 1000 * seconds;
     // What rested before the change says nothing about after it.
-    this.#recent.length = 0;
+    this.#recent.forget();
     while (Date.now() < end && goesOn()) {
       await new Promise((done) => setTimeout(done, 100));
       if (holds()) return goesOn();
@@ -451,11 +425,6 @@ export class StandInstruments {
     }
     this.#gone = others;
     this.#words = { ...this.#words, [kind]: word };
-    const figures: Partial<Record<Figure, number>> = {};
-    if (word.kind === 'stand') figures.rpm = word.rpm;
-    if (word.kind === 'clamp' && word.amps !== null) figures.amps = word.amps;
-    if (word.kind === 'multimeter' && word.use === 'volts' && word.value !== null) figures.volts = word.value;
-    this.#recent.push({ at: Date.now(), figures });
-    while (this.#recent.length > 200) this.#recent.shift();
+    this.#recent.hear(word);
   }
 }
