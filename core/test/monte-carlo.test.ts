@@ -1,8 +1,23 @@
 import { expect } from 'chai';
-import { beliefAfter, type Case, checkOf, faultChances, priorBelief } from '../src/belief/index.ts';
+import {
+  beliefAfter,
+  type Case,
+  checkOf,
+  faultChances,
+  type Particle,
+  priorBelief,
+  type Reading,
+} from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
-import { countSigma, gainSigma, measure, type Multimeter, multimeterById } from '../src/instruments/index.ts';
+import {
+  countSigma,
+  gainSigma,
+  measure,
+  type Multimeter,
+  multimeterById,
+  type Setup,
+} from '../src/instruments/index.ts';
 import { normalFrom, seeded } from '../src/numeric/index.ts';
 import { openKnown } from './toy.ts';
 
@@ -13,50 +28,64 @@ import { openKnown } from './toy.ts';
  */
 class DrawnMachines {
   readonly #opened: Case;
-  readonly #check: Check;
+  readonly #checks: readonly Check[];
   readonly #meter: Multimeter;
   readonly #random: () => number;
   readonly #normal: () => number;
-  readonly #circuits: readonly Circuit[];
+  /** Of each check, at five temperatures. */
+  readonly #circuits: readonly (readonly Circuit[])[];
   readonly #sigma: ReadonlyMap<string, number>;
+  readonly #particles: readonly Particle[];
   readonly #cumulative: readonly number[];
 
-  constructor(opened: Case, check: Check, meter: Multimeter, seed: number) {
+  constructor(opened: Case, checks: readonly Check[], meter: Multimeter, seed: number, build = opened.builds[0]!) {
     this.#opened = opened;
-    this.#check = check;
+    this.#checks = checks;
     this.#meter = meter;
     this.#random = seeded(seed);
     this.#normal = normalFrom(this.#random);
-    const build = opened.builds[0]!;
     this.#sigma = new Map(opened.subject.nuisances(build).map(({ name, sigma }) => [name, sigma]));
-    const { setup } = check.method as { setup: { red: string; black: string } };
-    const network = opened.subject.network(build, check.assembly || 'closed');
-    this.#circuits = [-2, -1, 0, 1, 2].map(
-      (step) =>
-        new Circuit(networkBetween(network, [[setup.red, setup.black]]), 20 + step * (this.#sigma.get('celsius') ?? 0)),
-    );
+    this.#circuits = checks.map(({ method, assembly }) => {
+      const { red, black } = (method as { setup: Setup }).setup;
+      const network = networkBetween(opened.subject.network(build, assembly || 'closed'), [[red, black]]);
+      return [-2, -1, 0, 1, 2].map((step) => new Circuit(network, 20 + step * (this.#sigma.get('celsius') ?? 0)));
+    });
     let sum = 0;
+    this.#particles = opened.particles;
     this.#cumulative = opened.particles.map((particle) => (sum += particle.prior));
   }
 
-  /** One machine's faults and what the meter shows on it, rounded to nothing. */
-  draw(): { faults: readonly number[]; shown: number } {
-    const { method } = this.#check as { method: { setup: Parameters<typeof measure>[2] } };
+  /** One machine's faults and what the meter shows on it for each check, rounded to nothing; Infinity is over-range. */
+  draw(): { faults: readonly number[]; shown: readonly number[] } {
     const at = this.#random() * this.#cumulative.at(-1)!;
-    const particle = this.#opened.particles[this.#cumulative.findIndex((sum) => sum >= at)]!;
-    const circuit = this.#circuits[Math.max(0, Math.min(4, Math.round(2 + this.#normal())))]!;
+    return this.drawOf(this.#particles[this.#cumulative.findIndex((sum) => sum >= at)]!);
+  }
+
+  drawOf(particle: Particle): { faults: readonly number[]; shown: readonly number[] } {
+    const warmth = Math.max(0, Math.min(4, Math.round(2 + this.#normal())));
     const edits = particle.faults.flatMap((fault, slot) => {
       const cell = particle.cellSigmas[slot]! * Math.sqrt(12);
       return this.#opened.faults[fault]!.edits(particle.severities[slot]! * Math.exp(cell * (this.#random() - 0.5)));
     });
-    const values = circuit.spreads.reduce(
-      (swayed, spread) => circuit.swayed(swayed, spread, this.#normal() * (this.#sigma.get(spread.name) ?? 0)),
-      circuit.withEdits(edits),
-    );
-    const leads = this.#meter.leadOhms + this.#meter.leadOhmsSigma * this.#normal();
-    const shown = measure(circuit, values, method.setup, { ...this.#meter, leadOhms: Math.max(leads, 0) });
-    const gain = 1 + gainSigma(shown.range!) * this.#normal();
-    return { faults: particle.faults, shown: shown.value * gain + countSigma(shown.range!) * this.#normal() };
+    const sways = new Map<string, number>();
+    const swayOf = (name: string): number => {
+      const sway = sways.get(name) ?? this.#normal() * (this.#sigma.get(name) ?? 0);
+      sways.set(name, sway);
+      return sway;
+    };
+    const leads = Math.max(this.#meter.leadOhms + this.#meter.leadOhmsSigma * this.#normal(), 0);
+    const shown = this.#checks.map(({ method }, c) => {
+      const circuit = this.#circuits[c]![warmth]!;
+      const values = circuit.spreads.reduce(
+        (swayed, spread) => circuit.swayed(swayed, spread, swayOf(spread.name)),
+        circuit.withEdits(edits),
+      );
+      const read = measure(circuit, values, (method as { setup: Setup }).setup, { ...this.#meter, leadOhms: leads });
+      if (read.value > read.fullScale) return Infinity;
+      const gain = 1 + gainSigma(read.range!) * this.#normal();
+      return read.value * gain + countSigma(read.range!) * this.#normal();
+    });
+    return { faults: particle.faults, shown };
   }
 }
 
@@ -80,7 +109,7 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
   for (const { kind, check: id, ohms: shownOhms, allowed } of readings) {
     const opened = units[kind];
     const check = checkOf(opened, id);
-    const machines = new DrawnMachines(opened, check, meter, 4711);
+    const machines = new DrawnMachines(opened, [check], meter, 4711);
     const drawn = Array.from({ length: draws }, () => machines.draw());
     for (const ohms of shownOhms) {
       it(`${check.name} at ${ohms} Ω, ${kind}: every fault’s odds as counted, within five standard errors of counting`, () => {
@@ -88,7 +117,7 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
         // No slips: drawn machines have none.
         const after = faultChances(opened, beliefAfter(opened, priorBelief(opened), reading, 0));
         const width = ohms > 100 ? 0.1 : 0.02;
-        const window = drawn.filter(({ shown }) => Math.abs(shown / ohms - 1) < width);
+        const window = drawn.filter(({ shown: [shown] }) => Math.abs(shown! / ohms - 1) < width);
         expect(window.length, 'drawn machines that show about this').greaterThan(40);
         opened.faults.forEach((fault, f) => {
           const share = window.filter(({ faults }) => faults.includes(f)).length / window.length;
@@ -98,4 +127,40 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
       });
     }
   }
+
+  describe('several readings of one sound unit, as its kind is and unlike it', () => {
+    const opened = units.silicon;
+    const leaks = ['A+', 'B+', 'C+', 'A-', 'B-', 'C-'].map((place) => checkOf(opened, `diode-reverse-ohms:${place}`));
+    const many = 60_000;
+    /** Nats that straight lines may cost: a factor of e. Six readings taken one by one would cost eight. */
+    const allowed = 1;
+    const drawnOf = (b: number) => {
+      const machines = new DrawnMachines(opened, leaks, meter, 97 + b, opened.builds[b]);
+      return Array.from({ length: many }, () => machines.drawOf(opened.particles[0]!).shown);
+    };
+    const drawn = opened.builds.map((_, b) => drawnOf(b));
+    /** How much likelier than the first build the second makes the readings, if the unit is sound. */
+    const ratioOf = (outcomes: readonly Reading['outcome'][]): number => {
+      const prior = priorBelief(opened);
+      const readings = outcomes.map((outcome, n): Reading => ({ check: leaks[n]!, outcome, meter, celsius: 20 }));
+      const after = readings.reduce((belief, reading) => beliefAfter(opened, belief, reading, 0), prior);
+      const odds = ({ weights: [kind, strewn] }: typeof prior) => strewn![0]! / kind![0]!;
+      return odds(after) / odds(prior);
+    };
+    const counted = (holds: (shown: readonly number[]) => boolean): number[] =>
+      drawn.map((shown) => shown.filter(holds).length / many);
+    it('six diodes that show no end are one piece of news more than six', () => {
+      const over = leaks.map(() => ({ kind: 'over-range' }) as const);
+      const [kind, strewn] = counted((shown) => shown.every((ohms) => ohms === Infinity));
+      expect(kind! * many, 'drawn').greaterThan(100);
+      expect(Math.log(ratioOf(over))).closeTo(Math.log(strewn! / kind!), allowed);
+    });
+    it('three diodes that leak alike tell of a leaky batch, and each next one less', () => {
+      const leaky = [1.7e6, 2.3e6, 3.1e6];
+      const [kind, strewn] = counted((shown) => leaky.every((ohms, n) => Math.abs(Math.log(shown[n]! / ohms)) < 0.2));
+      expect(Math.min(kind!, strewn!) * many, 'drawn').greaterThan(100);
+      const between = leaky.map((value) => ({ kind: 'value', value }) as const);
+      expect(Math.log(ratioOf(between))).closeTo(Math.log(strewn! / kind!), allowed);
+    });
+  });
 });

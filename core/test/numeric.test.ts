@@ -3,12 +3,17 @@ import fc from 'fast-check';
 import { inverse, Matrix } from 'ml-matrix';
 import {
   type Gaussian,
+  gaussianAbove,
+  gaussianAlong,
   gaussianForget,
   gaussianOf,
   gaussianProject,
   gaussianUpdate,
   normalBetween,
   normalCdf,
+  normalFrom,
+  normalPdf,
+  seeded,
   slopeOf,
 } from '../src/numeric/index.ts';
 
@@ -88,6 +93,40 @@ describe('numeric: a Gaussian state as a chain of observations', () => {
     expect(along(forgot, [0, 1, 0])).deep.equal({ mean: 0, variance: 9 });
     expect(along(forgot, [1, 0, 1])).deep.equal(along(state, [1, 0, 1]));
     expect(along(forgot, [1, 1, 0]).variance).closeTo(along(forgot, [1, 0, 0]).variance + 9, 1e-12);
+  });
+  it('learns from what lay above a bound what counting does (importance sampling, seeded)', () => {
+    const [sigmas, first, second] = [
+      [1, 0.5, 2],
+      [1, 1, 0],
+      [1, 0, 0.7],
+    ] as const;
+    const slope = (of: readonly number[]) => slopeOf(Float64Array.from(of), 0);
+    const [noise, bound] = [0.2, 1.5];
+    const known = gaussianUpdate(gaussianOf([...sigmas]), 0, slope(first), 0.8, noise);
+    const state = gaussianAbove(known, 0.1, slope(second), bound, noise);
+    const normal = normalFrom(seeded(612));
+    const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, one, i) => sum + one * b[i]!, 0);
+    let mass = 0;
+    const [sum, square] = [
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
+    for (let n = 0; n < 300_000; n++) {
+      const x = sigmas.map((sigma) => sigma * normal());
+      const above = 1 - normalCdf((bound - 0.1 - dot(second, x)) / Math.sqrt(noise));
+      const weight = normalPdf(0.8, dot(first, x), Math.sqrt(noise)) * above;
+      mass += weight;
+      x.forEach((one, i) => {
+        sum[i]! += weight * one;
+        square[i]! += weight * one * one;
+      });
+    }
+    sigmas.forEach((_, i) => {
+      const { mean, variance } = gaussianAlong(state, i);
+      expect(mean).closeTo(sum[i]! / mass, 0.01);
+      expect(variance).closeTo(square[i]! / mass - (sum[i]! / mass) ** 2, 0.02);
+    });
+    expect(gaussianAbove(known, 9, slope(second), bound, noise), 'no news').equal(known);
   });
   it('leaves the state before an observation as it was', () => {
     const before = gaussianOf([1, 1]);

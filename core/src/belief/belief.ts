@@ -2,6 +2,7 @@ import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } fro
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
 import { Row } from './row.ts';
+import { straightenedAt } from './straighten.ts';
 import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
 
 /** What one reading did. */
@@ -86,7 +87,8 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
       const about = (known: Gaussian) => predictor.predict(check, row.build, particle, known);
       const prediction = about(state);
       return row.once(state, prediction, () => {
-        const settled = row.before[p]! < unsettled ? prediction : settle(check, outcome, prediction, state, about);
+        const foreseen = row.before[p]! < unsettled ? prediction : settle(check, outcome, prediction, state, about);
+        const settled = straightenedAt(check, foreseen, state, opened.dimensions);
         return { prediction: settled, likely: likelihood(check, outcome, settled, state) };
       });
     }, slips);

@@ -11,6 +11,8 @@ import type { Nuisance } from '../machines/index.ts';
  */
 export interface Dimensions {
   readonly names: readonly string[];
+  /** Of each, what stands before its place. */
+  readonly kinds: readonly string[];
   readonly index: ReadonlyMap<string, number>;
   /** How many of the first belong to instruments. */
   readonly instruments: number;
@@ -47,6 +49,7 @@ export function dimensionsOf(meters: readonly Multimeter[], ofUnit: readonly Nui
   const names = [...instruments, ...ofUnit].map((nuisance) => nuisance.name).concat('severity:1', 'severity:2');
   return {
     names,
+    kinds: names.map((name) => name.split(':')[0]!),
     index: new Map(names.map((name, i) => [name, i])),
     instruments: instruments.length,
     severity: [names.length - 2, names.length - 1],

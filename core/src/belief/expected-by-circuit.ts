@@ -12,8 +12,15 @@ import {
 import { normalCdf } from '../numeric/index.ts';
 import { type Bend, chordOf, normal, straight, sumOf, uniform } from './chord.ts';
 import { bendOf, type Dimensions, leadsOf } from './dimensions.ts';
-import type { Focus } from './focus.ts';
-import { type FaultAt, kept, liveVolts, type NumberPrediction, type Prediction } from './prediction.ts';
+import {
+  type Batch,
+  type FaultAt,
+  kept,
+  type KindBend,
+  liveVolts,
+  type NumberPrediction,
+  type Prediction,
+} from './prediction.ts';
 import { scaleSlope, toScale } from './scale.ts';
 
 /** A test lamp counts as lit above about half its current; the eye is not sharp about it [from memory]. */
@@ -42,13 +49,6 @@ export interface Circumstances {
   readonly start: Float64Array | undefined;
   /** A kind of uncertain quantity whose batch is known to lie off the middle. */
   readonly batch?: Batch | undefined;
-}
-
-/** Where the share of a kind that a batch has in common lies, in its standard deviations. */
-export interface Batch {
-  readonly kind: SpreadKind;
-  readonly dimension: number;
-  readonly focus: Focus;
 }
 
 /**
@@ -81,11 +81,12 @@ export function expectedByCircuit(
     middle: toScale(shown.value, check.unit),
     read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
   };
-  const bend = !isBent(setup, shown, meter)
-    ? straight
+  const bends = !isBent(setup, shown, meter)
+    ? []
     : likened.length > 0
-      ? nearestTo(chords.middle, likened).bend
-      : sumOf(circuit.kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances)));
+      ? nearestTo(chords.middle, likened).bends
+      : circuit.kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances));
+  const bend = sumOf(bends);
   const ofSeverity = bendOverSeverity(slope, chords, withEdits, faults, dimensions);
   if (alike) slope[dimensions.index.get(bendOf(alike))!] = Math.sqrt(bend.variance);
   const noiseVariance = noise + (alike ? 0 : bend.variance) + ofSeverity.variance;
@@ -98,7 +99,7 @@ export function expectedByCircuit(
     noiseVariance,
     top,
     span,
-    bend,
+    bends,
   };
 }
 
@@ -160,7 +161,7 @@ function bendOverKind(
   values: ElementValues,
   kind: SpreadKind,
   { circuit, dimensions: { index }, sigmas, batch }: Circumstances,
-): Bend {
+): KindBend {
   const shared = kind.shared === undefined ? undefined : index.get(kind.shared)!;
   const own = kind.own.map((name) => index.get(name)!);
   const known = kind === batch?.kind ? batch.focus.width : 1;
@@ -171,7 +172,7 @@ function bendOverKind(
   if (shared !== undefined) slope[shared] = chord;
   const ratio = tangent === 0 ? 1 : Math.min(Math.max(chord / tangent, 0), steepest);
   for (const i of own) slope[i]! *= ratio;
-  return found.bend;
+  return { ...found.bend, kind: kind.name, batch: kind === batch?.kind ? batch : undefined };
 }
 
 function spanOf(setup: Setup, top: number): number {

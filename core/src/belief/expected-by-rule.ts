@@ -1,6 +1,6 @@
 import { caliperSigma, type Check, type PresentFault } from '../checks/index.ts';
 import { countSigma, type Multimeter } from '../instruments/index.ts';
-import { straight, uniform } from './chord.ts';
+import { uniform } from './chord.ts';
 import { type Dimensions, leadsOf } from './dimensions.ts';
 import { type FaultAt, kept, type Prediction } from './prediction.ts';
 import { scaleSlope, toScale } from './scale.ts';
@@ -27,7 +27,7 @@ export function expectedByRule(
       noiseVariance,
       top: Infinity,
       span: longestMillimetres,
-      bend: straight,
+      bends: [],
     };
   }
   const range = meter.ohms[0]!;
@@ -43,7 +43,7 @@ export function expectedByRule(
     noiseVariance,
     top,
     span: top,
-    bend: straight,
+    bends: [],
   };
 }
 

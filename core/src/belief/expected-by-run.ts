@@ -62,7 +62,7 @@ export function expectedByRun(
     noiseVariance,
     top,
     span,
-    bend: straight,
+    bends: [],
   };
 }
 

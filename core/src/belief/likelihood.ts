@@ -1,5 +1,12 @@
 import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
-import { type Gaussian, gaussianProject, gaussianUpdate, normalCdf, normalPdf } from '../numeric/index.ts';
+import {
+  type Gaussian,
+  gaussianAbove,
+  gaussianProject,
+  gaussianUpdate,
+  normalCdf,
+  normalPdf,
+} from '../numeric/index.ts';
 import type { Prediction } from './prediction.ts';
 import { toScale } from './scale.ts';
 
@@ -71,7 +78,7 @@ export function settle(
   return settled;
 }
 
-/** The state of what is uncertain after an outcome: learnt from a number that was more likely honest than not. */
+/** The state of what is uncertain after an outcome: learnt from what was more likely honest than not. */
 export function stateAfter(
   check: Check,
   outcome: Outcome,
@@ -80,8 +87,10 @@ export function stateAfter(
   likely: Likelihood,
   slips: number,
 ): Gaussian {
-  if (prediction.kind === 'chances' || outcome.kind !== 'value') return state;
-  if ((1 - slips) * likely.honest <= slips * likely.slip) return state;
+  if (prediction.kind === 'chances' || (1 - slips) * likely.honest <= slips * likely.slip) return state;
+  const { mean, slope, noiseVariance, top } = prediction;
+  if (outcome.kind === 'over-range') return gaussianAbove(state, mean, slope, top, noiseVariance);
+  if (outcome.kind !== 'value') return state;
   const y = toScale(outcome.value, check.unit);
-  return gaussianUpdate(state, prediction.mean, prediction.slope, y, prediction.noiseVariance);
+  return gaussianUpdate(state, mean, slope, y, noiseVariance);
 }

@@ -1,3 +1,4 @@
+import type { SpreadKind } from '../circuit/index.ts';
 import type { Fault } from '../machines/index.ts';
 import { type Slope, slopeOf } from '../numeric/index.ts';
 import type { Bend } from './chord.ts';
@@ -13,8 +14,22 @@ export interface NumberPrediction {
   readonly top: number;
   /** What a slipped probe could show lies between 0 and here. */
   readonly span: number;
-  /** Of mean and noise, what the curve over the unit's uncertain quantities put there. */
-  readonly bend: Bend;
+  /** Of mean and noise, what the curve over each kind of the unit's uncertain quantities put there. */
+  readonly bends: readonly KindBend[];
+}
+
+/** What one kind of uncertain quantity bends a reading by. */
+export interface KindBend extends Bend {
+  readonly kind: string;
+  /** Where what its batch shares was taken to lie. */
+  readonly batch?: Batch | undefined;
+}
+
+/** Where the share of a kind that a batch has in common lies, in its standard deviations. */
+export interface Batch {
+  readonly kind: SpreadKind;
+  readonly dimension: number;
+  readonly focus: Focus;
 }
 
 export interface ChancePrediction {

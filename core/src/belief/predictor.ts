@@ -4,12 +4,12 @@ import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
 import { type Build, type Fault, kinOf, type RunningFault, type Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
-import { type Batch, type Circumstances, expectedByCircuit, mayBend } from './expected-by-circuit.ts';
+import { type Circumstances, expectedByCircuit, mayBend } from './expected-by-circuit.ts';
 import { expectedByRule } from './expected-by-rule.ts';
 import { expectedByRun, runTogether } from './expected-by-run.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
-import type { FaultAt, NumberPrediction, Prediction } from './prediction.ts';
+import type { Batch, FaultAt, NumberPrediction, Prediction } from './prediction.ts';
 
 /** The circumstances of a reading. */
 export interface Conditions {

@@ -323,6 +323,7 @@ export interface Spread extends Followers {
 }
 
 export interface SpreadKind extends Followers {
+  readonly name: string;
   /** What the batch shares, where it does. */
   readonly shared: string | undefined;
   /** What each member has of its own: `kind:place`. */
@@ -350,6 +351,7 @@ function kindsOf(spreads: readonly Spread[]): SpreadKind[] {
     const of = spreads.filter((spread) => kindOf(spread) === kind);
     const all = (list: keyof Followers) => [...new Set(of.flatMap((spread) => spread[list]))];
     return {
+      name: kind,
       shared: of.find(({ name }) => name === kind)?.name,
       own: of.map(({ name }) => name).filter((name) => name !== kind),
       resistors: all('resistors'),

@@ -1,3 +1,5 @@
+import { normalCdf, normalPdf } from './normal.ts';
+
 /**
  * A Gaussian state: a diagonal prior less one rank-one term for every observation made, kept as a chain.
  * Never changed once made, so that many hypotheses can share one; a step costs one vector, not a matrix.
@@ -88,6 +90,36 @@ export function gaussianUpdate(
   value: number,
   noiseVariance: number,
 ): Gaussian {
+  const { term, total } = along(state, slope, noiseVariance);
+  return learnt(state, term, (value - offset - dot(slope, state.mean)) / total, 1 / Math.sqrt(total));
+}
+
+/** What narrows less than this share of an observation's variance isn't worth a link of the chain. */
+const leastNarrowed = 0.02;
+
+/**
+ * The state after observing no more than that `offset + slope · x` with independent noise lies above `bound`: mean and
+ * variance of what was observed become those of a normal cut off there (Johnson, Kotz and Balakrishnan, Continuous
+ * Univariate Distributions, 13.10). The same object where that tells next to nothing.
+ */
+export function gaussianAbove(
+  state: Gaussian,
+  offset: number,
+  slope: Slope,
+  bound: number,
+  noiseVariance: number,
+): Gaussian {
+  const { term, total } = along(state, slope, noiseVariance);
+  const sigma = Math.sqrt(total);
+  const cut = (bound - offset - dot(slope, state.mean)) / sigma;
+  const shift = normalPdf(cut, 0, 1) / (1 - normalCdf(cut));
+  const narrowed = shift * (shift - cut);
+  if (!(narrowed > leastNarrowed)) return state;
+  return learnt(state, term, shift / sigma, Math.sqrt(narrowed) / sigma);
+}
+
+/** How all components go with an observation (their covariance with it), and the variance of that observation. */
+function along(state: Gaussian, slope: Slope, noiseVariance: number): { term: Float64Array; total: number } {
   const n = state.mean.length;
   const term = new Float64Array(n);
   slope.index.forEach((at, i) => (term[at] = state.priorVariance[at]! * slope.value[i]!));
@@ -95,13 +127,15 @@ export function gaussianUpdate(
     const share = dot(slope, link.term);
     if (share !== 0) for (let i = 0; i < n; i++) term[i]! -= share * link.term[i]!;
   }
-  const total = Math.max(dot(slope, term), 0) + noiseVariance;
-  const step = (value - offset - dot(slope, state.mean)) / total;
-  const root = Math.sqrt(total);
-  const mean = new Float64Array(state.mean);
-  for (let i = 0; i < n; i++) {
+  return { term, total: Math.max(dot(slope, term), 0) + noiseVariance };
+}
+
+/** The mean moved by so many of the term, and a link with the term scaled; takes the term over. */
+function learnt(before: Gaussian, term: Float64Array, step: number, scale: number): Gaussian {
+  const mean = new Float64Array(before.mean);
+  for (let i = 0; i < mean.length; i++) {
     mean[i]! += term[i]! * step;
-    term[i]! /= root;
+    term[i]! *= scale;
   }
-  return { mean, priorVariance: state.priorVariance, before: state, term };
+  return { mean, priorVariance: before.priorVariance, before, term };
 }

@@ -2,6 +2,7 @@ export { normalFrom, seeded } from './dice.ts';
 export { type Fit, fit, type Observation, type PriorParameter } from './fit.ts';
 export {
   type Gaussian,
+  gaussianAbove,
   gaussianAlong,
   gaussianForget,
   gaussianOf,
