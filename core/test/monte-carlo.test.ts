@@ -155,12 +155,15 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
       expect(kind! * many, 'drawn').greaterThan(100);
       expect(Math.log(ratioOf(over))).closeTo(Math.log(strewn! / kind!), allowed);
     });
-    it('three diodes that leak alike tell of a leaky batch, and each next one less', () => {
-      const leaky = [1.7e6, 2.3e6, 3.1e6];
-      const [kind, strewn] = counted((shown) => leaky.every((ohms, n) => Math.abs(Math.log(shown[n]! / ohms)) < 0.2));
-      expect(Math.min(kind!, strewn!) * many, 'drawn').greaterThan(100);
-      const between = leaky.map((value) => ({ kind: 'value', value }) as const);
-      expect(Math.log(ratioOf(between))).closeTo(Math.log(strewn! / kind!), allowed);
-    });
+    for (const [what, leaky] of [
+      ['leak alike tell of a leaky batch', [1.7e6, 2.3e6, 3.1e6]],
+      ['hardly leak tell of a tight one', [9e6, 1.2e7, 1.5e7]],
+    ] as const)
+      it(`three diodes that ${what}, and each next one less`, () => {
+        const [kind, strewn] = counted((shown) => leaky.every((ohms, n) => Math.abs(Math.log(shown[n]! / ohms)) < 0.2));
+        expect(Math.min(kind!, strewn!) * many, 'drawn').greaterThan(100);
+        const between = leaky.map((value) => ({ kind: 'value', value }) as const);
+        expect(Math.log(ratioOf(between))).closeTo(Math.log(strewn! / kind!), allowed);
+      });
   });
 });

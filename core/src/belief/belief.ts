@@ -88,7 +88,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
       const prediction = about(state);
       return row.once(state, prediction, () => {
         const foreseen = row.before[p]! < unsettled ? prediction : settle(check, outcome, prediction, state, about);
-        const settled = straightenedAt(check, foreseen, state, opened.dimensions);
+        const settled = straightenedAt(check, outcome, foreseen, state, opened.dimensions);
         return { prediction: settled, likely: likelihood(check, outcome, settled, state) };
       });
     }, slips);

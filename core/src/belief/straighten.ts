@@ -1,4 +1,4 @@
-import type { Check } from '../checks/index.ts';
+import type { Check, Outcome } from '../checks/index.ts';
 import { type Gaussian, gaussianProject, type Slope, slopePart } from '../numeric/index.ts';
 import type { Dimensions } from './dimensions.ts';
 import type { KindBend, NumberPrediction, Prediction } from './prediction.ts';
@@ -7,14 +7,18 @@ import type { KindBend, NumberPrediction, Prediction } from './prediction.ts';
 const leastBend = 0.1;
 /** A chord was drawn between nodes so many standard deviations out; beyond them the curve goes on straight. */
 const nodes = Math.sqrt(3);
+/** No reading falls where what it follows rises. */
+const flattest = 0.05;
 
 /**
  * A prediction whose bends are straightened anew where the state has the unit, and over the width that it has there: what
  * a bend put into the noise before any reading is no noise of its own for each of several readings of the same leaks.
- * Readings that are alike share their bend and keep it.
+ * Readings that are alike share their bend and keep it. Over-range asks how far the flat side reaches, which a parabola
+ * knows less of than the chord: there the chord stays.
  */
 export function straightenedAt(
   { method }: Check,
+  outcome: Outcome,
   prediction: Prediction,
   state: Gaussian,
   dimensions: Dimensions,
@@ -23,7 +27,7 @@ export function straightenedAt(
   const least = leastBend * prediction.noiseVariance;
   return prediction.bends
     .filter(({ variance }) => variance > least)
-    .reduce((straight, bend) => straightenedAlong(straight, bend, state, dimensions), prediction);
+    .reduce((straight, bend) => straightenedAlong(straight, bend, outcome, state, dimensions), prediction);
 }
 
 /**
@@ -33,6 +37,7 @@ export function straightenedAt(
 function straightenedAlong(
   prediction: NumberPrediction,
   { kind, shift, variance, batch }: KindBend,
+  outcome: Outcome,
   state: Gaussian,
   { kinds }: Dimensions,
 ): NumberPrediction {
@@ -45,9 +50,8 @@ function straightenedAlong(
   const known = Math.min(z.variance / before, 1);
   const sigma = Math.sqrt(before);
   const at = Math.max(-nodes, Math.min(nodes, (z.mean - middle) / sigma));
-  // Where the curve grows flat something else decides the reading, and this kind's bend says little of it.
-  if (at * shift <= 0) return prediction;
-  const steeper = 1 + (2 * shift * at) / sigma;
+  if (outcome.kind === 'over-range' && at * shift <= 0) return prediction;
+  const steeper = Math.max(flattest, 1 + (2 * shift * at) / sigma);
   return {
     ...prediction,
     mean: mean + z.mean + shift * (at * at + known - 1) - steeper * z.mean,
