@@ -23,7 +23,8 @@ export async function tellInstrument(path: string, body: unknown): Promise<strin
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   }).catch(() => undefined);
-  if (!answer) return `The server is away: nothing was ${path.endsWith('/stop') ? 'stopped' : 'set'}.`;
+  if (!answer)
+    return `The server is away: nothing was ${path.endsWith('/stop') ? 'stopped. Use its own switch.' : 'set.'}`;
   return answer.ok ? undefined : ((await answer.json()) as { message: string }).message;
 }
 
