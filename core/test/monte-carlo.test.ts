@@ -35,7 +35,6 @@ class DrawnMachines {
   /** Of each check, at five temperatures. */
   readonly #circuits: readonly (readonly Circuit[])[];
   readonly #sigma: ReadonlyMap<string, number>;
-  readonly #particles: readonly Particle[];
   readonly #cumulative: readonly number[];
 
   constructor(opened: Case, checks: readonly Check[], meter: Multimeter, seed: number, build = opened.builds[0]!) {
@@ -51,14 +50,13 @@ class DrawnMachines {
       return [-2, -1, 0, 1, 2].map((step) => new Circuit(network, 20 + step * (this.#sigma.get('celsius') ?? 0)));
     });
     let sum = 0;
-    this.#particles = opened.particles;
     this.#cumulative = opened.particles.map((particle) => (sum += particle.prior));
   }
 
   /** One machine's faults and what the meter shows on it for each check, rounded to nothing; Infinity is over-range. */
   draw(): { faults: readonly number[]; shown: readonly number[] } {
     const at = this.#random() * this.#cumulative.at(-1)!;
-    return this.drawOf(this.#particles[this.#cumulative.findIndex((sum) => sum >= at)]!);
+    return this.drawOf(this.#opened.particles[this.#cumulative.findIndex((sum) => sum >= at)]!);
   }
 
   drawOf(particle: Particle): { faults: readonly number[]; shown: readonly number[] } {

@@ -100,7 +100,7 @@ const leastNarrowed = 0.02;
 /**
  * The state after observing no more than that `offset + slope · x` with independent noise lies above `bound`: mean and
  * variance of what was observed become those of a normal cut off there (Johnson, Kotz and Balakrishnan, Continuous
- * Univariate Distributions, 13.10). The same object where that tells next to nothing.
+ * Univariate Distributions, 13.10; place from memory). The same object where that tells next to nothing.
  */
 export function gaussianAbove(
   state: Gaussian,

@@ -16,15 +16,18 @@ export function hearInstruments(
   return () => stream.close();
 }
 
-/** Sends something to an instrument or to the simulated bench; answers what was wrong, in words. */
-export async function tellInstrument(path: string, body: unknown): Promise<string | undefined> {
+/** Sends something to an instrument or to the simulated bench; answers what was wrong, in words. `undone`: what didn't happen where the server is away. */
+export async function tellInstrument(
+  path: string,
+  body: unknown,
+  undone = 'nothing was set.',
+): Promise<string | undefined> {
   const answer = await fetch(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   }).catch(() => undefined);
-  if (!answer)
-    return `The server is away: nothing was ${path.endsWith('/stop') ? 'stopped. Use its own switch.' : 'set.'}`;
+  if (!answer) return `The server is away: ${undone}`;
   return answer.ok ? undefined : ((await answer.json()) as { message: string }).message;
 }
 

@@ -51,13 +51,13 @@ export class RecentFigures {
 
   /** The mean of the last second, where it rests; else whether it came in at all. */
   rested(figure: Figure): number | 'moves' | 'missing' {
-    const volley = this.volley(figure);
-    if (!volley) return 'missing';
-    return volley.swing > restlessFrom(figure, volley.mean) ? 'moves' : volley.mean;
+    const read = this.lastSecond(figure);
+    if (!read) return 'missing';
+    return read.swing > restlessFrom(figure, read.mean) ? 'moves' : read.mean;
   }
 
   /** Mean, and lowest to highest, of what was read in the last second; nothing where that is too little. */
-  volley(figure: Figure): { readonly mean: number; readonly swing: number } | undefined {
+  lastSecond(figure: Figure): { readonly mean: number; readonly swing: number } | undefined {
     const seen = this.#newest(figure);
     if (seen.length < fewest) return undefined;
     const mean = seen.reduce((sum, one) => sum + one, 0) / seen.length;

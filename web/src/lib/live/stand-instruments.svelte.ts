@@ -26,6 +26,7 @@ const bearableShare = 0.95;
 /** Whoever left while something couldn't be reached tries to stop it so often, with such pauses. */
 const leavingTries = 30;
 const leavingPauseMilliseconds = 2000;
+const notStopped = 'nothing was stopped. Use its own switch.';
 
 const setsGoing = ({ rpm, on }: Record<string, unknown>): boolean => on === true || Number(rpm) > 0;
 
@@ -102,8 +103,9 @@ export class StandInstruments {
       (word) => this.#hear(word),
       (away) => {
         this.away = away;
-        // It was stopped here while the server was away.
-        if (!away && [...this.#going.values()].some((after) => after < this.#stops)) void this.stop();
+        // What was stopped here while the server was away.
+        const owed = [...this.#going].flatMap(([kind, after]) => (after < this.#stops ? [kind] : []));
+        if (!away && owed.length > 0) void this.#halt(owed);
       },
     );
     return () => {
@@ -169,7 +171,7 @@ export class StandInstruments {
   }
   /** The mean of what one instrument read in the last second, where it rests. */
   resting(figure: Figure): number | undefined {
-    const mean = this.#rested(figure);
+    const mean = this.#restOf(figure);
     return typeof mean === 'number' ? mean : undefined;
   }
 
@@ -222,16 +224,36 @@ export class StandInstruments {
   }
   /** Load, drive, brake and supply off; nothing may hold this up. */
   async stop(): Promise<void> {
+    this.#giveUp();
+    await this.#halt(['load', 'stand', ...(this.isFed ? (['supply'] as const) : []), ...this.#going.keys()]);
+  }
+
+  /**
+   * Whoever leaves stops what this screen set going, and nothing that another did; while the server or an instrument
+   * is away, again and again for a minute.
+   */
+  async leave(): Promise<void> {
+    this.#giveUp();
+    for (let tries = 0; this.#going.size > 0 && tries < leavingTries; tries++) {
+      if (tries > 0) await new Promise((done) => setTimeout(done, leavingPauseMilliseconds));
+      await this.#halt([...this.#going.keys()]);
+    }
+  }
+
+  /** What was about to be set, swept or read isn't any more. */
+  #giveUp(): void {
     this.#sweep++;
-    const stop = ++this.#stops;
+    this.#stops++;
     clearTimeout(this.#letGo);
     this.doing = '';
-    const going = [...this.#going.keys()];
-    const beside: InstrumentKind[] = this.isFed ? ['supply', ...going] : going;
-    const off = this.#instruments().filter(({ kind }) => ['load', 'stand', ...beside].includes(kind));
+  }
+
+  async #halt(kinds: readonly InstrumentKind[]): Promise<void> {
+    const stop = this.#stops;
+    const off = this.#instruments().filter(({ kind }) => kinds.includes(kind));
     const problems = await Promise.all(
       off.map(async ({ id, kind }) => {
-        const problem = await tellInstrument(`/api/instruments/${id}/stop`, {});
+        const problem = await tellInstrument(`/api/instruments/${id}/stop`, {}, notStopped);
         // What wasn't reached, or was set going again meanwhile, is still to be stopped.
         if (problem === undefined && (this.#going.get(kind) ?? stop) < stop) this.#going.delete(kind);
         return problem;
@@ -240,22 +262,11 @@ export class StandInstruments {
     this.problem = problems.find((problem) => problem !== undefined) ?? '';
   }
 
-  /**
-   * Whoever leaves stops what this screen set going, and nothing that another did; while the server or an instrument
-   * is away, again and again for a minute.
-   */
-  async leave(): Promise<void> {
-    for (let tries = 0; this.#going.size > 0 && tries < leavingTries; tries++) {
-      if (tries > 0) await new Promise((done) => setTimeout(done, leavingPauseMilliseconds));
-      await this.stop();
-    }
-  }
-
   /** The means of the last second, where all of it rests; else what doesn't. */
   get rested(): Readonly<Record<Figure, number>> | { readonly restless: string } {
     const means: Partial<Record<Figure, number>> = {};
     for (const figure of figures) {
-      const mean = this.#rested(figure);
+      const mean = this.#restOf(figure);
       if (mean === 'missing') return { restless: `no ${figure} come in` };
       if (mean === 'moves') return { restless: `the ${figure} still move` };
       means[figure] = mean;
@@ -264,7 +275,7 @@ export class StandInstruments {
   }
 
   /** What an instrument read just before it went away is no reading of now. */
-  #rested(figure: Figure): number | 'moves' | 'missing' {
+  #restOf(figure: Figure): number | 'moves' | 'missing' {
     return this.#gone[source[figure]] ? 'missing' : this.#recent.rested(figure);
   }
 
@@ -380,7 +391,7 @@ export class StandInstruments {
     if (!(await this.#toSpeed(rpm, goesOn)) || !(await this.drawAmps(amps))) return undefined;
     const began = Date.now();
     await this.#until(() => !('restless' in this.rested), usualLoadSeconds, goesOn);
-    const seen = this.#recent.volley('volts');
+    const seen = this.#recent.lastSecond('volts');
     if (!goesOn() || !seen) return undefined;
     return { volts: seen.mean, swing: seen.swing, settled: (Date.now() - began) / 1000 };
   }

@@ -54,8 +54,11 @@ class Watch {
     await released?.();
     if (stops !== this.#stops) throw new Refused(409, 'Stopped meanwhile: nothing was set going.');
     if (drivers[this.#instrument.kind].halt) this.#going = this.#stops;
-    await this.#spoken(() => this.#link.tell(words));
-    this.#mindUnwatched();
+    try {
+      await this.#spoken(() => this.#link.tell(words));
+    } finally {
+      this.#mindUnwatched();
+    }
   }
 
   /** Stops it, whoever set it going. */
