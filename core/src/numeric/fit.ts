@@ -21,17 +21,19 @@ export interface Fit<P> {
   readonly evidence: number;
   /** What the model gives at a place, with the standard uncertainty of its parameters alone. */
   readonly predict: (at: P) => { readonly mean: number; readonly sigma: number };
+  /** How what the model gives at two places varies together, by its parameters alone. */
+  readonly covary: (at: P, there: P) => number;
 }
 
 const mostSteps = 100;
-/** Of the widths that are tried: a model known roughly is settled roughly. */
-const settledShare = 1e-4;
-const trust = { start: 1e-3, harder: 4, softer: 0.25, most: 1e12 } as const;
+const trust = { start: 1e-3, harder: 4, softer: 0.25 } as const;
 
 /**
  * Weighted least squares with priors (the most likely parameters under normal errors), by Levenberg's and Marquardt's
- * damped steps (Marquardt 1963), slopes by differences of `tried` times each parameter's scale: its prior's, or what is
- * given for those without one. A model that is itself settled by steps needs wide differences.
+ * damped steps (Marquardt 1963). Slopes by differences of `tried` times each parameter's scale: its prior's, or what is
+ * given for those without one; a model that is itself settled by steps needs wide differences. Between two such rounds
+ * each step corrects the slopes by what it met (Broyden 1965), and no end is taken on corrected slopes. It ends where a
+ * step promises to take less than the square of `tried` from the weighed squares: a model known roughly is settled roughly.
  */
 export function fit<P>(
   model: (at: P, parameters: readonly number[]) => number,
@@ -40,58 +42,91 @@ export function fit<P>(
   tried = 1e-5,
   scales: readonly number[] = priors.map(({ sigma }) => sigma),
 ): Fit<P> {
-  const residuals = (parameters: readonly number[]): number[] => [
-    ...observations.map(({ at, value, sigma }) => (value - model(at, parameters)) / sigma),
+  const valuesAt = (parameters: readonly number[]) => observations.map(({ at }) => model(at, parameters));
+  const leftOf = (values: readonly number[], parameters: readonly number[]): number[] => [
+    ...observations.map(({ value, sigma }, k) => (value - values[k]!) / sigma),
     ...priors.map(({ mean, sigma }, i) => (sigma === Infinity ? 0 : (mean - parameters[i]!) / sigma)),
   ];
-  const squaresOf = (rest: readonly number[]): number => rest.reduce((sum, one) => sum + one * one, 0);
-  const step = (i: number) => tried * scales[i]!;
-  const slopes = (parameters: readonly number[], value: (parameters: readonly number[]) => number): number[] =>
+  const squaresOf = (left: readonly number[]): number => left.reduce((sum, one) => sum + one * one, 0);
+  const slopesAt = (at: P, parameters: readonly number[]): number[] =>
     parameters.map((_, i) => {
-      const beside = (by: number) => value(parameters.map((p, j) => (j === i ? p + by * step(i) : p)));
-      return (beside(1) - beside(-1)) / (2 * step(i));
+      const step = tried * scales[i]!;
+      const beside = (by: number) =>
+        model(
+          at,
+          parameters.map((p, j) => (j === i ? p + by : p)),
+        );
+      return (beside(step) - beside(-step)) / (2 * step);
     });
-  let parameters = priors.map(({ mean }) => mean);
-  let rest = residuals(parameters);
-  let squares = squaresOf(rest);
-  let damping: number = trust.start;
-  const normal = () => {
-    const rows = observations.map(({ at, sigma }) => slopes(parameters, (p) => model(at, p)).map((s) => s / sigma));
+  const n = priors.length;
+  const normal = (slopes: readonly (readonly number[])[], left: readonly number[]) => {
+    const rows = slopes.map((row, k) => row.map((s) => s / observations[k]!.sigma));
     priors.forEach(({ sigma }, i) => rows.push(priors.map((_, j) => (i === j && sigma !== Infinity ? 1 / sigma : 0))));
-    const n = priors.length;
     const matrix = Array.from({ length: n }, (_, i) =>
       Array.from({ length: n }, (_, j) => rows.reduce((sum, row) => sum + row[i]! * row[j]!, 0)),
     );
-    const right = Array.from({ length: n }, (_, i) => rows.reduce((sum, row, k) => sum + row[i]! * rest[k]!, 0));
+    const right = Array.from({ length: n }, (_, i) => rows.reduce((sum, row, k) => sum + row[i]! * left[k]!, 0));
     return { matrix, right };
   };
+  const allSlopes = () => observations.map(({ at }) => slopesAt(at, parameters));
+
+  let parameters = priors.map(({ mean }) => mean);
+  let values = valuesAt(parameters);
+  let left = leftOf(values, parameters);
+  let slopes = allSlopes();
+  let corrected = false;
+  let damping: number = trust.start;
   for (let round = 0; round < mostSteps; round++) {
-    const { matrix, right } = normal();
-    const before = squares;
-    while (damping < trust.most) {
-      const damped = matrix.map((row, i) => row.map((m, j) => (i === j ? m * (1 + damping) : m)));
-      const move = solve(damped, right);
-      const next = parameters.map((p, i) => p + move[i]!);
-      const left = residuals(next);
-      const now = squaresOf(left);
-      if (now <= squares) {
-        [parameters, rest, squares] = [next, left, now];
+    const { matrix, right } = normal(slopes, left);
+    const move = solve(
+      matrix.map((row, i) => row.map((m, j) => (i === j ? m * (1 + damping) : m))),
+      right,
+    );
+    const hopedFor = move.reduce((sum, m, i) => sum + m * right[i]!, 0);
+    if (hopedFor > tried ** 2) {
+      const there = parameters.map((p, i) => p + move[i]!);
+      const valuesThere = valuesAt(there);
+      const leftThere = leftOf(valuesThere, there);
+      if (squaresOf(leftThere) <= squaresOf(left)) {
+        slopes = slopes.map((row, k) => correctedBy(row, move, valuesThere[k]! - values[k]!, scales));
+        [parameters, values, left, corrected] = [there, valuesThere, leftThere, true];
         damping *= trust.softer;
-        break;
+        continue;
       }
-      damping *= trust.harder;
+      if (!corrected) {
+        damping *= trust.harder;
+        continue;
+      }
     }
-    if (before - squares <= settledShare * tried * before || damping >= trust.most) break;
+    if (!corrected) break;
+    slopes = allSlopes();
+    corrected = false;
   }
-  const covariance = inverse(normal().matrix);
-  const predict = (at: P) => {
-    const slope = slopes(parameters, (p) => model(at, p));
-    const variance = slope.reduce((sum, a, i) => sum + slope.reduce((s, b, j) => s + a * b * covariance[i]![j]!, 0), 0);
-    return { mean: model(at, parameters), sigma: Math.sqrt(Math.max(variance, 0)) };
-  };
+  const covariance = inverse(normal(slopes, left).matrix);
+  const covaryBy = (a: readonly number[], b: readonly number[]) =>
+    a.reduce((sum, x, i) => sum + b.reduce((s, y, j) => s + x * y * covariance[i]![j]!, 0), 0);
+  const known = new Map<P, number[]>();
+  const slopesOf = (at: P): number[] => known.get(at) ?? known.set(at, slopesAt(at, parameters)).get(at)!;
+  const covary = (at: P, there: P) => covaryBy(slopesOf(at), slopesOf(there));
+  const predict = (at: P) => ({ mean: model(at, parameters), sigma: Math.sqrt(Math.max(covary(at, at), 0)) });
+  const squares = squaresOf(left);
   const free = priors.reduce((sum, { sigma }) => sum + (sigma === Infinity ? 0 : Math.log(sigma)), 0);
   const evidence = -squares / 2 + Math.log(determinant(covariance)) / 2 - free;
-  return { parameters, covariance, squares, evidence, predict };
+  return { parameters, covariance, squares, evidence, predict, covary };
+}
+
+/** Slopes that give what a step met, changed the least that does it, each parameter in its scale (Broyden 1965). */
+function correctedBy(
+  slopes: readonly number[],
+  move: readonly number[],
+  met: number,
+  scales: readonly number[],
+): number[] {
+  const scaled = move.map((m, i) => m / scales[i]!);
+  const length = scaled.reduce((sum, m) => sum + m * m, 0);
+  if (length === 0) return [...slopes];
+  const missing = met - slopes.reduce((sum, s, i) => sum + s * move[i]!, 0);
+  return slopes.map((s, i) => s + (missing * scaled[i]!) / length / scales[i]!);
 }
 
 /** Gauss with the largest pivot. */

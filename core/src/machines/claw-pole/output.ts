@@ -13,8 +13,10 @@ const steps = 97;
 const settledShare = 1e-3;
 /** Of windings whose temperature nobody took, °C [from memory]. */
 const usualCelsius = 60;
-/** What the plate leaves open of flux, inductance and stator resistance, and how much iron saturates [from memory]. */
-const spreads = { flux: 0.15, inductance: 0.2, stator: 0.3, saturation: 0.4 } as const;
+/** What the plate leaves open of flux, inductance and stator resistance, how much iron saturates and poles damp [from memory]. */
+const spreads = { flux: 0.15, inductance: 0.2, stator: 0.3, saturation: 0.4, damping: 0.14 } as const;
+/** Poles that don't damp at all leave the whole inductance. */
+const mostDamping = 0.99;
 
 /** Shapes that tell something; which diode or phase it is changes nothing. */
 export const clawPoleShapes: readonly OutputShape[] = [
@@ -27,7 +29,8 @@ export const clawPoleShapes: readonly OutputShape[] = [
 
 /**
  * The output of one machine at full field by its own regulator, by ln of flux, inductance and stator resistance over
- * what its plate says, and of saturation over the usual. `measured`: what readings at rest say of that resistance.
+ * what its plate says, of saturation over the usual, and of subtransient over synchronous inductance over the usual.
+ * `measured`: what readings at rest say of that resistance.
  */
 export function clawPoleOutput(
   machine: ClawPole,
@@ -38,7 +41,10 @@ export function clawPoleOutput(
   const plate = excitationOf(machine, build);
   /** Where the last run at a speed ended: the next there is near it. */
   const settledAt = new Map<number, Settled>();
-  const amps: OutputModel['amps'] = ({ rpm, volts, celsius = usualCelsius }, [flux, henries, ohms, saturates]) => {
+  const amps: OutputModel['amps'] = (
+    { rpm, volts, celsius = usualCelsius },
+    [flux, henries, ohms, saturates, damps],
+  ) => {
     const rotorShare = machine.rotorOhms / (copperOhms(machine.rotorOhms, celsius) + 2 * usual.brushOhms);
     const field = (rotorShare * (volts - regulatorDrop)) / (plate.fullAmps * machine.rotorOhms);
     const network = clawPoleTurning(
@@ -50,6 +56,7 @@ export function clawPoleOutput(
         ...plate,
         fluxWebers: plate.fluxWebers * Math.exp(flux!) * fluxShare(field, Math.exp(saturates!)),
         henries: plate.henries * Math.exp(henries!),
+        damping: Math.min(plate.damping * Math.exp(damps!), mostDamping),
       },
     );
     const turning = new Turning(network, 'case', { windings: celsius, diodes: celsius });
@@ -61,12 +68,13 @@ export function clawPoleOutput(
     return Math.max(ordersOf(period.amps('cable')).mean, 0);
   };
   return {
-    // Flux, inductance, stator resistance, saturation.
+    // Flux, inductance, stator resistance, saturation, damping.
     priors: [
       { mean: 0, sigma: spreads.flux },
       { mean: 0, sigma: spreads.inductance },
       priorOf(spreads.stator, measured),
       { mean: 0, sigma: spreads.saturation },
+      { mean: 0, sigma: spreads.damping },
     ],
     amps,
   };

@@ -3,6 +3,7 @@ import type { StandState, Watched } from '@refectum/core/checks';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import { outbox } from './outbox.svelte.ts';
+import { type PlannedPoint, planPoints } from './point-plan.ts';
 import { type Figure, figures, RecentFigures } from './recent-figures.ts';
 import type { RunStand } from './run-stand.svelte.ts';
 
@@ -16,8 +17,6 @@ export const heldNewtonMetres = 500;
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const usualLoadSeconds = 10;
-/** Speeds that tell a curve: idle, the bend, the rise, the rating [our estimate]. */
-const planned = [1500, 2000, 2500, 3500, 6000];
 /** Between two points of a sweep the windings cool. */
 const coolSeconds = 3;
 /** Of what the stand can take, as much as a sweep asks of it. */
@@ -74,12 +73,7 @@ export class StandInstruments {
   readonly #instruments: () => readonly ShopInstrument[];
   readonly #reach: () => StandReach;
   #limit = $derived.by(() => standLimit(this.#reach().profile, this.#reach().volts));
-  #plan = $derived.by(() =>
-    planned.map((rpm) => {
-      const amps = this.#reach().foreseen(rpm);
-      return { rpm, amps, possible: amps <= (this.#limit?.amps ?? Infinity) };
-    }),
-  );
+  #plan = $derived.by(() => planPoints(this.#reach().foreseen, this.#limit?.amps ?? Infinity));
 
   constructor(tag: () => number, instruments: () => readonly ShopInstrument[], reach: () => StandReach) {
     this.#tag = tag;
@@ -91,8 +85,8 @@ export class StandInstruments {
   get limit(): ReturnType<typeof standLimit> {
     return this.#limit;
   }
-  /** Points of a curve: what the unit should give there, and whether the stand can take it. */
-  get plan(): readonly { readonly rpm: number; readonly amps: number; readonly possible: boolean }[] {
+  /** The points of a curve that a sweep takes. */
+  get plan(): readonly PlannedPoint[] {
     return this.#plan;
   }
 

@@ -33,6 +33,8 @@ export interface FittedOutput {
   readonly idle: Foreseen | undefined;
   /** With the windings hot; nothing where a point has no temperature. */
   readonly hot: Foreseen | undefined;
+  /** The rating's point, had the one that would narrow it most been taken too. */
+  readonly narrowed: { readonly byRpm: number; readonly rated: Foreseen } | undefined;
   /** Which shapes the points are like, likeliest first, shares of one. */
   readonly shapes: readonly { readonly name: string; readonly share: number }[];
 }
@@ -158,8 +160,13 @@ function thinned(times: readonly number[], values: readonly number[]): DrawnCurr
 /** A motor's figures are told at this temperature. */
 const ambientCelsius = 20;
 const curves = {
-  /** `winding`: what readings at rest say of the one that it hangs on. */
-  output(machine: Machine, points: readonly OutputPoint[], winding?: Winding): FittedOutput {
+  /** `winding`: what readings at rest say of the one that it hangs on; `reachable`: speeds that the stand can take. */
+  output(
+    machine: Machine,
+    points: readonly OutputPoint[],
+    winding: Winding | undefined,
+    reachable: readonly number[],
+  ): FittedOutput {
     const family = familyOf(machine);
     const generates = generatesOf(machine);
     const build = family.builds(machine)[0]!;
@@ -179,9 +186,15 @@ const curves = {
     const from = Math.max(800, Math.min(...points.map(({ rpm }) => rpm)) - 700);
     const speeds = Array.from({ length: drawn }, (_, i) => from + ((mostRpm - from) * i) / (drawn - 1));
     const rating = generates.rating(machine);
+    const ratedAt = { ...rating, celsius: celsius ?? ambient };
+    const further = sound.narrowedBy(
+      ratedAt,
+      reachable.map((rpm) => ({ rpm, volts, celsius })),
+    );
     return {
       curve: speeds.map((rpm) => sound.foresee({ rpm, volts, celsius })),
-      rated: sound.foresee({ ...rating, celsius: celsius ?? ambient }),
+      rated: sound.foresee(ratedAt),
+      narrowed: further && { byRpm: further.point.rpm, rated: further.foreseen },
       idle: points.some(({ rpm }) => rpm <= idlePoint) ? sound.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
       hot: heats.length === points.length ? sound.foresee({ ...rating, celsius: hotCelsius }) : undefined,
       shapes: fits.map(({ name }, i) => ({ name, share: weights[i]! / total })).sort((a, b) => b.share - a.share),

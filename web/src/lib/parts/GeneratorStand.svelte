@@ -144,6 +144,7 @@
         {stand}
         {machine}
         {generates}
+        reachable={live.plan.flatMap(({ rpm, possible }) => (possible ? [rpm] : []))}
         winding={bench.diagnosis?.windings.find(({ id }) => id === generates.outputWinding)}
       />{/if}
     {#if mounted}<AnyCheck {bench} />{/if}

@@ -168,9 +168,8 @@
   </div>
   {#if left.length && live.limit}
     <p class="mt-1 text-sm">
-      Left to the curve: {left
-        .map(({ rpm: speed, amps: drawn }) => `${formatNumber(speed, 0)} rpm, about ${drawn.toFixed(0)} A`)
-        .join('; ')}. The stand’s {live.limit.by} ends at {live.limit.amps.toFixed(0)} A.
+      From {formatNumber(left[0]!.rpm, 0)} rpm on left to the curve: at {formatNumber(left.at(-1)!.rpm, 0)} rpm about
+      {left.at(-1)!.amps.toFixed(0)} A. The stand’s {live.limit.by} ends at {live.limit.amps.toFixed(0)} A.
     </p>
   {/if}
   <p role="status" class="min-h-6 text-sm">{live.doing}</p>

@@ -15,20 +15,34 @@
     generates: Generates<Machine>;
     /** What readings at rest say of the winding that the output hangs on. */
     winding: Winding | undefined;
+    /** Speeds that the stand can take. */
+    reachable: readonly number[];
   }
-  const { stand, machine, generates, winding }: Props = $props();
+  const { stand, machine, generates, winding, reachable }: Props = $props();
+  /** A prediction this narrow needs no further point. */
+  const narrowEnough = 0.03;
   let fitted = $state.raw<FittedOutput>();
   let working = $state(false);
   const rating = $derived(generates.rating(machine));
   const range = ({ amps, low, high }: { amps: number; low: number; high: number }) =>
     `${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)})`;
   const short = $derived(fitted && fitted.rated.high < rating.amps);
+  /** Half of an interval, of what is foreseen. */
+  const share = ({ amps, low, high }: { amps: number; low: number; high: number }) => (high - low) / 2 / amps;
+  const percent = (part: number) => `${(100 * part).toFixed(1)} %`;
+  /** A further point is worth naming where it narrows what isn't narrow yet. */
+  const further = $derived.by(() => {
+    const { rated, narrowed } = fitted ?? {};
+    if (!rated || !narrowed || share(rated) < narrowEnough || stand.points.some(({ rpm }) => rpm >= rating.rpm))
+      return undefined;
+    return { rpm: narrowed.byRpm, from: share(rated), to: share(narrowed.rated) };
+  });
 
   /** What is fitted, as text: a newer word of the server on the same points is no reason to fit again. */
-  const asked = $derived(JSON.stringify([machine, stand.points, winding]));
+  const asked = $derived(JSON.stringify([machine, stand.points, winding ?? null, reachable]));
 
   $effect(() => {
-    const [of, points, read] = JSON.parse(asked) as [Machine, OutputPoint[], Winding | null];
+    const [of, points, read, speeds] = JSON.parse(asked) as [Machine, OutputPoint[], Winding | null, number[]];
     return untrack(() => {
       if (points.length === 0) {
         fitted = undefined;
@@ -37,7 +51,7 @@
       const worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });
       working = true;
       void wrap<StandWorker>(worker)
-        .output(of, points, read ?? undefined)
+        .output(of, points, read ?? undefined, speeds)
         .then((found) => {
           fitted = found;
           working = false;
@@ -54,6 +68,12 @@
     <dl class="grid grid-cols-[max-content_1fr] gap-x-3 text-sm">
       <dt>At {rating.rpm} rpm</dt>
       <dd class="figure">{range(fitted.rated)}, rated {rating.amps} A{short ? ': short of it' : ''}</dd>
+      {#if further}
+        <dt>One more point</dt>
+        <dd>
+          at {further.rpm} rpm would foresee {rating.rpm} rpm within {percent(further.to)}, now {percent(further.from)}
+        </dd>
+      {/if}
       <dt>At 1500 rpm</dt>
       <dd class="figure">{fitted.idle ? range(fitted.idle) : 'can’t tell without a point at 1700 rpm or below'}</dd>
       <dt>Hot, 110 °C</dt>
