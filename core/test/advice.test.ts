@@ -12,7 +12,8 @@ import {
 } from '../src/belief/index.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
-import { openKnown, toyCase } from './toy.ts';
+import { starterGeneric } from '../src/machines/index.ts';
+import { openKnown, openUnit, toyCase } from './toy.ts';
 
 const workshop = multimeterById('workshop');
 const conditions = { meter: workshop, celsius: 20 };
@@ -116,6 +117,28 @@ describe('advice: what to do next', () => {
     expect(new Set(apart.map(({ between }) => [...between].sort().join())).size).equal(apart.length);
     const all = new Set(opened.checks.map((c) => c.id));
     for (const { by } of advise(opened, belief, conditions, all, 'closed').apart) expect(by).equal(undefined);
+  });
+  it('looks for rare faults while it is open before it goes back to the clamp for a likelier one', () => {
+    const starter = openUnit(starterGeneric(12, 0.9, 'inertia'), 'none', ['workshop']);
+    const finding = (check: string, finding: string) => [check, { kind: 'finding', finding } as Outcome] as const;
+    const taken = [
+      ['motor-to-case', { kind: 'value', value: 0.148 }] as const,
+      finding('smell', 'none'),
+      finding('drive-by-hand', 'right'),
+      finding('pinion-by-eye', 'whole'),
+      finding('free-turning', 'stiff'),
+      finding('case-by-eye', 'whole'),
+      finding('bushes-by-hand', 'worn'),
+      finding('armature-by-eye', 'clean'),
+      finding('commutator-by-eye', 'brown'),
+      finding('drive-in-hand', 'right'),
+    ];
+    const belief = after(starter, ...taken);
+    const { checks } = advise(starter, belief, conditions, done(...taken.map(([check]) => check)), 'opened');
+    const place = (id: string) => checks.findIndex(({ check }) => check.id === id);
+    const clamped = Math.min(...checks.flatMap(({ check }) => (check.assembly === 'clamped' ? place(check.id) : [])));
+    expect(place('bar-to-shaft')).within(0, clamped - 1);
+    expect(place('field-to-case')).within(0, clamped - 1);
   });
   it('says what could still hide, and which check would show it', () => {
     const belief = after(opened, ['bridge-forward', { kind: 'value', value: 0.93 }]);

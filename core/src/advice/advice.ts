@@ -48,9 +48,19 @@ export function setupMinutes(opened: Case, from: string, to: string): number {
   return states.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
 }
 
-/** All open checks are weighed by so many of the heaviest hypotheses; the best of them once more, by all. */
-const scouts = 24;
+/** All open checks are weighed by a few hypotheses; the best of them once more, by all. */
 const weighedFully = 12;
+
+/** One for each build and set of faults, the likeliest degree standing for all: the degrees of a common fault crowd out no rare one. */
+function scoutsOf({ builds }: Case, members: readonly Member[]): Member[] {
+  const bySet = new Map<string, Member>();
+  for (const member of members) {
+    const set = [builds.indexOf(member.build), ...member.particle.faults].join(' ');
+    const first = bySet.get(set);
+    bySet.set(set, first ? { ...first, weight: first.weight + member.weight } : member);
+  }
+  return [...bySet.values()];
+}
 
 /** What to check next, best first, among the checks not done yet. `mayRun`: whether nothing forbids it to run. */
 export function advise(
@@ -70,7 +80,7 @@ export function advise(
       (mayRun || !isRun(opened, check)),
   );
   const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
-  const roughly = open.map(weigh(members.slice(0, scouts))).sort(byScore);
+  const roughly = open.map(weigh(scoutsOf(opened, members))).sort(byScore);
   const exactly = roughly
     .slice(0, weighedFully)
     .map(({ check }) => check)
