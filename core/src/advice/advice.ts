@@ -37,7 +37,7 @@ const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
 /** Less than this in bits per minute, all of the set-up there and back charged, and a check doesn't pay by itself. */
-const leastWorth = 0.0075;
+const leastWorth = 0.0085;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {
@@ -49,7 +49,7 @@ export function setupMinutes(opened: Case, from: string, to: string): number {
 }
 
 /** All open checks are weighed by a few hypotheses; the best of them once more, by all. */
-const weighedFully = 12;
+const weighedFully = 8;
 
 /** One for each build and set of faults, the likeliest degree standing for all: the degrees of a common fault crowd out no rare one. */
 function scoutsOf({ builds }: Case, members: readonly Member[]): Member[] {

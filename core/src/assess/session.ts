@@ -1,26 +1,20 @@
 import { type Advice, advise, hiddenFaults, isOpen } from '../advice/index.ts';
 import {
   type Belief,
-  buildChances,
   type Case,
   checkOf,
   type Conditions,
   type Counted,
   countedAt,
-  faultChances,
   hearsay,
   History,
-  learntOf,
   openCase,
-  partWords,
   type Reading,
-  severityOf,
   soundBands,
   soundChance,
   standingParticles,
   slipChance,
   slipChanceOf,
-  standings,
   type Teller,
   unlikeChance,
   wordOf,
@@ -28,22 +22,14 @@ import {
 import { type Check, type Equipment, findingsOf, type Outcome, type Word } from '../checks/index.ts';
 import type { OutputAt, OutputPoint } from '../curves/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
-import { type Complaint, kinOf, type Subject } from '../machines/index.ts';
-import { courseNames, decide, type Prices } from '../verdict/index.ts';
-import type {
-  AssessedVerdict,
-  Assessment,
-  Diagnosis,
-  Gate,
-  JudgedReading,
-  Outlook,
-  Suspect,
-  Winding,
-} from './assessment.ts';
+import type { Complaint, Subject } from '../machines/index.ts';
+import type { Prices } from '../verdict/index.ts';
+import type { AssessedVerdict, Assessment, Diagnosis, Gate, JudgedReading, Outlook } from './assessment.ts';
 import { gateOf } from './gate.ts';
 import { netOf } from './net.ts';
 import { apartOf, nextChecks, stopReason } from './next.ts';
-import { bandsText, hiddenText, outcomeText, severityText } from './words.ts';
+import { buildsOf, clearedOf, partsOf, suspectsOf, verdictOf, windingsOf } from './told.ts';
+import { bandsText, hiddenText, outcomeText } from './words.ts';
 
 /** Version of the reasoning: kept with every verdict. */
 export const engineVersion = '0.2.0';
@@ -79,8 +65,6 @@ export interface BenchSituation extends Situation {
   readonly prices: Prices;
 }
 
-const shownSuspects = 12;
-const leastChance = 0.005;
 /** A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more. */
 const unbelievable = 0.5;
 const repeatRatio = 4;
@@ -356,84 +340,4 @@ function asShown({ method }: Check, outcome: Outcome, meter: Multimeter): Outcom
   const lowest = method.kind === 'meter' && method.setup.held === 'lowest';
   const beyond = lowest && outcome.kind === 'value' && outcome.value > meter.ohms[0]!.fullScale;
   return beyond ? { kind: 'over-range' } : outcome;
-}
-
-/** Siblings that differ by rounding alone stay in the order of the machine, on every computer the same. */
-const even = (chance: number): number => Number(chance.toPrecision(9));
-
-function suspectsOf(
-  opened: Case,
-  belief: Belief,
-  counted: readonly Counted[],
-  tape: readonly TapeReading[],
-): Suspect[] {
-  const chances = faultChances(opened, belief);
-  return [...chances.keys()]
-    .filter((f) => chances[f]! >= leastChance)
-    .sort((a, b) => even(chances[b]!) - even(chances[a]!))
-    .slice(0, shownSuspects)
-    .map((f): Suspect => {
-      const fault = opened.faults[f]!;
-      const evidence = belief.evidence.map(({ bits }, r) => {
-        const { reading } = counted[r]!;
-        return {
-          reading: tape.filter((t) => t.check === reading.check.id).at(-1)!.id,
-          check: reading.check.name,
-          shown: outcomeText(reading.check, reading.outcome),
-          bits: bits[f]!,
-        };
-      });
-      return {
-        fault: fault.id,
-        name: fault.name,
-        part: fault.part,
-        chance: chances[f]!,
-        severity: chances[f]! < 0.02 ? undefined : severityText(fault.severity, severityOf(opened, belief, f)),
-        evidence: evidence.filter((e) => Math.abs(e.bits) >= 0.1).sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
-      };
-    });
-}
-
-/** The builds that the unit may have, however it lies within them. */
-function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] {
-  const chances = buildChances(belief);
-  const kin = (id: string) => builds.flatMap((build, b) => (kinOf(build) === id ? [chances[b]!] : []));
-  return builds
-    .filter(({ strewn }) => !strewn)
-    .map(({ id, name }) => ({ name, chance: kin(id).reduce((sum, chance) => sum + chance, 0) }));
-}
-
-const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
-  standings(opened, belief).flatMap((standing, f) =>
-    standing.cleared && standing.chance < leastChance
-      ? [{ fault: opened.faults[f]!.id, name: opened.faults[f]!.name, bits: standing.bits }]
-      : [],
-  );
-
-function partsOf(opened: Case, belief: Belief): Assessment['parts'] {
-  const words = partWords(opened, belief);
-  return opened.subject.parts.map(({ id, name }) => ({ id, name, ...words.get(id)! }));
-}
-
-const windingsOf = (opened: Case, belief: Belief): Winding[] =>
-  (opened.subject.windings ?? []).flatMap(({ nuisance, name }) => {
-    const learnt = learntOf(opened, belief, nuisance);
-    return learnt ? [{ id: nuisance, name, ...learnt }] : [];
-  });
-
-function verdictOf(opened: Case, belief: Belief, prices: Prices): AssessedVerdict {
-  const verdict = decide(opened, belief, prices);
-  return {
-    ...verdict,
-    courses: verdict.courses.map(({ id, actions, minutes, cost, unknownPrices, risk, barred }) => ({
-      id,
-      name: courseNames[id],
-      actions: actions.map(({ kind, id: what, name, why, chance }) => ({ kind, id: what, name, why, chance })),
-      minutes,
-      cost,
-      unknownPrices,
-      risk,
-      barred,
-    })),
-  };
 }
