@@ -36,7 +36,7 @@ const setupShare = 1 / 4;
 const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
-/** Less than this in bits per minute, all of the set-up there and back charged, and a check doesn't pay by itself. */
+/** Less than this in bits per minute, all of the set-up there and back charged, and a check doesn't pay by itself: counted by `study bench`. */
 const leastWorth = 0.0085;
 
 /** Minutes from one state of assembly to another; `''` fits any. */

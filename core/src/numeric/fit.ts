@@ -102,6 +102,7 @@ export function fit<P>(
     slopes = allSlopes();
     corrected = false;
   }
+  if (corrected) slopes = allSlopes();
   const covariance = inverse(normal(slopes, left).matrix);
   const covaryBy = (a: readonly number[], b: readonly number[]) =>
     a.reduce((sum, x, i) => sum + b.reduce((s, y, j) => s + x * y * covariance[i]![j]!, 0), 0);
