@@ -189,8 +189,11 @@ describe('the static bench: meters and house rules', () => {
     await lead.goto(`${stand.url}/shop`);
     await lead.waitForSelector('html[data-ready]');
     await lead.click('button[aria-label="Siblings alike earlier"]');
+    await lead.selectOption('select[name="output"]', { label: 'The most amps the pile draws' });
     await lead.click('button:has-text("Keep the rules")');
     await lead.waitForSelector('[role="status"]:has-text("The house rules are kept")');
+    await lead.reload();
+    expect(await lead.inputValue('select[name="output"]')).equal('most');
     await lead.evaluate(() => localStorage.setItem('refectum-meter', 'bench'));
     await bench(1003, lead);
     for (const [name, text] of [

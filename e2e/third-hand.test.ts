@@ -293,7 +293,30 @@ describe('the third hand', () => {
       for (let n = 0; n < 90 && (await points.count()) < 6; n++) await page.waitForTimeout(1000);
       expect(await points.count(), (await live().textContent()) ?? '').equal(6);
       await page.waitForSelector('dt:has-text("At 6000 rpm")');
+      await page.waitForSelector('dt:has-text("Most a pile draws")');
     }).timeout(120_000);
+    it('draws until the amps climb no more, where a shop reads its output so', async () => {
+      const figure = async (label: string) => {
+        const shown = ((await live().textContent()) ?? '').replaceAll(/\s/g, '');
+        return Number(new RegExp(`${label}([\\d.]+)`).exec(shown)?.[1]);
+      };
+      await live().locator('button:has-text("All points by itself"):enabled').waitFor();
+      await live().locator('label:has-text("Turn, rpm") input').fill('5000');
+      await page.keyboard.press('Enter');
+      await until(async () => Math.abs((await figure('Rotor')) - 5000) < 50, 'it turns at 5000 rpm');
+      await live().getByRole('button', { name: /^Hold/ }).click();
+      await until(async () => (await figure('Clamp')) > 40, 'the rated volts are held');
+      const held = await figure('Clamp');
+      await live().getByRole('button', { name: 'The most amps' }).click();
+      await until(async () => /climb no more/.test((await live().textContent()) ?? ''), 'it draws more');
+      await until(async () => !/climb no more/.test((await live().textContent()) ?? ''), 'it found the most');
+      // Fast as it turns, more volts mean more field: the most is where the regulator just begins to hold. A clamp
+      // flickers by more than what is won.
+      expect(await figure('Post')).within(13.6, 15);
+      expect(await figure('Clamp')).greaterThan(0.97 * held);
+      await page.keyboard.press('Escape');
+      await until(async () => (await figure('Clamp')) < 3, 'the load is off');
+    }).timeout(60_000);
   });
 
   it('a regulator that a computer commands is told by a commander at its port, and found deaf', async () => {

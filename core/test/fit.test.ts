@@ -96,6 +96,18 @@ describe('the output curve', () => {
     expect(width(named.foreseen)).lessThan(0.9 * width(curve.foresee(at)));
     expect(curve.narrowedBy(at, [])).equal(undefined);
   });
+  it('the most that a pile draws is where the volts are high when it turns fast, and low when it hardly charges', () => {
+    const model = familyOf(machine).generates!.output(machine, build, []);
+    const points = [1500, 2500, 6000].map((rpm) => ({ ...at, rpm, amps: model.amps({ ...at, rpm }, [0, 0, 0, 0, 0]) }));
+    const curve = outputCurve(model, points);
+    const volts = [9, 10, 11, 12, 13, 14, 14.3];
+    const fast = curve.most({ rpm: 6000, celsius: 60 }, volts);
+    expect(fast.volts).equal(14.3);
+    expect(fast.amps).greaterThan(curve.foresee(at).amps);
+    expect(fast.amps).within(fast.low, fast.high);
+    expect(curve.most({ rpm: 1500, celsius: 60 }, volts).volts).within(9, 11);
+    expect(() => curve.most({ rpm: 1500 }, [])).throw(RangeError, /no volts/);
+  });
   it('a plate’s figures come out at the plate’s point', () => {
     const model = familyOf(machine).generates!.output(machine, build, []);
     expect(model.amps({ rpm: 6000, volts: 13.5, celsius: 20 }, [0, 0, 0, 0, 0])).closeTo(100, 3);

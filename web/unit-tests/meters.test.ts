@@ -90,10 +90,14 @@ describe('what a reading is held against', () => {
     expect(sigmaOf(check('stator-drop:AB'), 0.6, fine!)).lessThan(0.001);
   });
   it('house rules name each school once', () => {
-    expect(rulesSchema.isValidSync({ limits: ['own', 'published', 'siblings'] })).equal(true);
-    expect(rulesSchema.isValidSync({ limits: ['own', 'own', 'siblings'] })).equal(false);
-    expect(rulesSchema.isValidSync({ limits: ['own'] })).equal(false);
-    expect(rulesSchema.isValidSync({ limits: ['own', 'published', 'moon'] })).equal(false);
+    const output = 'most';
+    const limits = ['own', 'published', 'siblings'];
+    expect(rulesSchema.isValidSync({ limits, output })).equal(true);
+    expect(rulesSchema.isValidSync({ limits: ['own', 'own', 'siblings'], output })).equal(false);
+    expect(rulesSchema.isValidSync({ limits: ['own'], output })).equal(false);
+    expect(rulesSchema.isValidSync({ limits: ['own', 'published', 'moon'], output })).equal(false);
+    expect(rulesSchema.isValidSync({ limits })).equal(false);
+    expect(rulesSchema.isValidSync({ limits, output: 'guessed' })).equal(false);
   });
 });
 

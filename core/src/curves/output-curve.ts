@@ -28,6 +28,8 @@ export interface Foreseen {
 export interface OutputCurve {
   readonly fit: Fit<OutputAt>;
   readonly foresee: (at: OutputAt) => Foreseen;
+  /** The most that it gives at any of these volts, and at which. */
+  readonly most: (at: Omit<OutputAt, 'volts'>, volts: readonly number[]) => Foreseen & { readonly volts: number };
   /** Of the points that could be taken, the one that narrows most what is foreseen at a place, and how far. */
   readonly narrowedBy: (
     at: OutputAt,
@@ -66,6 +68,12 @@ export function outputCurve(model: OutputModel, points: readonly OutputPoint[]):
     const { mean, sigma } = found.predict(at);
     return within(at, mean, sigma ** 2);
   };
+  const most = (at: Omit<OutputAt, 'volts'>, volts: readonly number[]) => {
+    const amps = (of: number) => model.amps({ ...at, volts: of }, found.parameters);
+    const [best] = volts.map((of) => ({ of, amps: amps(of) })).sort((a, b) => b.amps - a.amps);
+    if (!best) throw new RangeError('the most is asked for at no volts');
+    return { ...foresee({ ...at, volts: best.of }), volts: best.of };
+  };
   const narrowedBy = (at: OutputAt, others: readonly OutputAt[]) => {
     const now = found.predict(at);
     const takenBy = others.map((point) => {
@@ -73,10 +81,13 @@ export function outputCurve(model: OutputModel, points: readonly OutputPoint[]):
       const noise = sigmaOf({ ...point, amps: there.mean });
       return { point, variance: found.covary(at, point) ** 2 / (there.sigma ** 2 + noise ** 2) };
     });
-    const most = takenBy.reduce((best, one) => (one.variance > best.variance ? one : best), takenBy[0]!);
+    const chosen = takenBy.reduce((best, one) => (one.variance > best.variance ? one : best), takenBy[0]!);
     return (
-      most && { point: most.point, foreseen: within(at, now.mean, now.sigma ** 2 - most.variance, points.length + 1) }
+      chosen && {
+        point: chosen.point,
+        foreseen: within(at, now.mean, now.sigma ** 2 - chosen.variance, points.length + 1),
+      }
     );
   };
-  return { fit: found, foresee, narrowedBy };
+  return { fit: found, foresee, most, narrowedBy };
 }

@@ -4,16 +4,24 @@ import type { School } from '@refectum/core/limits';
 import { schools } from '@refectum/core/limits';
 import { array, mixed, number, object } from 'yup';
 
+/** How an output is read: both schools count [common practice, no source]. */
+export const outputSchools = {
+  volts: 'Amps at the rated volts',
+  most: 'The most amps the pile draws',
+} as const;
+export type OutputSchool = keyof typeof outputSchools;
+
 /** How this shop works, where technicians differ. */
 export interface HouseRules {
   /** Which limits lead, first to last. */
   readonly limits: readonly School[];
+  readonly output: OutputSchool;
   /** What the run stand can pull. */
   readonly stand: StandProfile;
 }
 
 /** What the trade does most [common practice, no source]. */
-export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own'], stand: {} };
+export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own'], output: 'volts', stand: {} };
 
 const names = Object.keys(schools) as School[];
 
@@ -49,4 +57,7 @@ export const rulesSchema = object({
       'Name each school once',
       (given) => new Set(given).size === names.length && given?.length === names.length,
     ),
+  output: mixed<OutputSchool>()
+    .oneOf(Object.keys(outputSchools) as OutputSchool[], 'no such way to read an output: ${value}')
+    .required('Say how an output is read'),
 }).noUnknown('unknown field: ${unknown}');

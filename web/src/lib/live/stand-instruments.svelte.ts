@@ -6,6 +6,7 @@ import { outbox } from './outbox.svelte.ts';
 import { type PlannedPoint, planPoints } from './point-plan.ts';
 import { type Figure, figures, RecentFigures } from './recent-figures.ts';
 import type { RunStand } from './run-stand.svelte.ts';
+import type { OutputSchool } from '../rules.ts';
 
 const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply', 'commander'] as const;
 type Heard = (typeof heard)[number];
@@ -17,6 +18,9 @@ export const heldNewtonMetres = 500;
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const usualLoadSeconds = 10;
+/** What the post is let down to, of the rated volts, while the amps climb; and how long each may take to rest. */
+const letDown = [1.06, 1.04, 1.02, 1, 0.98, 0.96, 0.94, 0.92, 0.9];
+const climbSeconds = 2.5;
 /** Between two points of a sweep the windings cool. */
 const coolSeconds = 3;
 /** Of what the stand can take, as much as a sweep asks of it. */
@@ -177,6 +181,29 @@ export class StandInstruments {
     const rpm = this.rpm ?? 0;
     return this.#bears(rpm > 0 ? this.#reach().foreseen(rpm) : 0) && this.#load('voltage', level);
   }
+  /** Draws more and more until the amps climb no more, and stays where they were most: what hands do with a pile. */
+  async drawMost(volts: number): Promise<boolean> {
+    const own = ++this.#sweep;
+    const goesOn = () => own === this.#sweep;
+    this.problem = '';
+    this.doing = 'Drawing more until the amps climb no more…';
+    const drawn = await this.#drawMost(volts, goesOn);
+    if (goesOn()) this.doing = '';
+    return drawn;
+  }
+  async #drawMost(volts: number, goesOn: () => boolean): Promise<boolean> {
+    let most = { level: volts, amps: -Infinity };
+    for (const share of letDown) {
+      const level = Number((share * volts).toFixed(2));
+      if (!(await this.holdVolts(level))) return false;
+      await this.#until(() => !('restless' in this.rested), climbSeconds, goesOn);
+      if (!goesOn()) return false;
+      const amps = this.amps ?? 0;
+      if (amps < most.amps) break;
+      most = { level, amps };
+    }
+    return this.holdVolts(most.level);
+  }
   async drawAmps(level: number): Promise<boolean> {
     return this.#bears(level) && this.#load('current', level);
   }
@@ -291,10 +318,10 @@ export class StandInstruments {
   }
 
   /**
-   * Takes one point after another without hands: speed, load until the post holds its volts, rest, point, load off, cool.
+   * Takes one point after another without hands: speed, load as this shop draws it, rest, point, load off, cool.
    * Ends before a point that would ask more of the stand than it has, and at whatever goes wrong.
    */
-  async sweep(stand: RunStand, volts: number): Promise<void> {
+  async sweep(stand: RunStand, volts: number, school: OutputSchool): Promise<void> {
     const mostAmps = this.#limit?.amps ?? Infinity;
     const seconds = this.#loadSeconds;
     const own = ++this.#sweep;
@@ -306,8 +333,8 @@ export class StandInstruments {
       this.doing = `To ${rpm} rpm…`;
       if (!(await this.turn(rpm))) break;
       if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 15, goesOn))) break;
-      this.doing = `${rpm} rpm: load until ${volts} V hold…`;
-      if (!(await this.holdVolts(volts))) break;
+      this.doing = `${rpm} rpm: load until ${school === 'most' ? 'the amps climb no more' : `${volts} V hold`}…`;
+      if (!(await (school === 'most' ? this.#drawMost(volts, goesOn) : this.holdVolts(volts)))) break;
       const rested = await this.#until(() => !('restless' in this.rested), seconds, goesOn);
       const taken = rested && this.takePoint(stand);
       const { amps } = this;

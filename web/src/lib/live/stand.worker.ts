@@ -31,6 +31,8 @@ export interface FittedOutput {
   /** At the rating's point, and at idle where a point lies low enough. */
   readonly rated: Foreseen;
   readonly idle: Foreseen | undefined;
+  /** The most that a pile draws at the rating's speed, and the volts that are left then. */
+  readonly most: Foreseen & { readonly volts: number };
   /** With the windings hot; nothing where a point has no temperature. */
   readonly hot: Foreseen | undefined;
   /** The rating's point, had the one that would narrow it most been taken too. */
@@ -69,6 +71,8 @@ const idlePoint = 1700;
 const ambient = 23;
 const hotCelsius = 110;
 const mostRpm = 7000;
+/** Volts that a pile may leave, of the rated: up to what a regulator holds, from there down [from memory]. */
+const pileShares = Array.from({ length: 14 }, (_, n) => 0.8 + 0.02 * n);
 const drawn = 16;
 
 /** What a machine has that generates; asked of another it is a mistake of the caller. */
@@ -194,6 +198,10 @@ const curves = {
     return {
       curve: speeds.map((rpm) => sound.foresee({ rpm, volts, celsius })),
       rated: sound.foresee(ratedAt),
+      most: sound.most(
+        ratedAt,
+        pileShares.map((share) => share * rating.volts),
+      ),
       narrowed: further && { byRpm: further.point.rpm, rated: further.foreseen },
       idle: points.some(({ rpm }) => rpm <= idlePoint) ? sound.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
       hot: heats.length === points.length ? sound.foresee({ ...rating, celsius: hotCelsius }) : undefined,

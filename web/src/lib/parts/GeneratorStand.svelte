@@ -78,6 +78,7 @@
         {live}
         {tag}
         {volts}
+        school={data.rules.output}
         {polePairs}
         bandwidthHertz={bench.meter?.bandwidthHertz}
         simulated={data.simulated ? running.id : undefined}
@@ -87,6 +88,7 @@
     {#if mounted}<OutputPoints
         {stand}
         {volts}
+        school={data.rules.output}
         {polePairs}
         ratedAmps={rating.amps}
         profile={data.rules.stand}
@@ -144,6 +146,7 @@
         {stand}
         {machine}
         {generates}
+        school={data.rules.output}
         reachable={live.plan.flatMap(({ rpm, possible }) => (possible ? [rpm] : []))}
         winding={bench.diagnosis?.windings.find(({ id }) => id === generates.outputWinding)}
       />{/if}

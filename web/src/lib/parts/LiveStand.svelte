@@ -4,6 +4,7 @@
   import { tellInstrument } from '$lib/live/live-words.ts';
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
+  import type { OutputSchool } from '$lib/rules.ts';
   import { untrack } from 'svelte';
   import LiveFigures from './LiveFigures.svelte';
 
@@ -12,6 +13,8 @@
     live: StandInstruments;
     tag: number;
     volts: number;
+    /** How this shop reads an output. */
+    school: OutputSchool;
     polePairs: number;
     /** What the meter in hand shows of alternating volts, up to here. */
     bandwidthHertz: number | undefined;
@@ -20,7 +23,7 @@
     /** How a regulator that a computer commands is told; undefined for any other. */
     commands: { readonly hertz: number | undefined } | undefined;
   }
-  const { stand, live, tag, volts, polePairs, bandwidthHertz, simulated, commands }: Props = $props();
+  const { stand, live, tag, volts, school, polePairs, bandwidthHertz, simulated, commands }: Props = $props();
   let rpm = $state('3000');
   let amps = $state('40');
   let percent = $state('60');
@@ -148,10 +151,15 @@
         <input class="figure input h-11 w-full" inputmode="decimal" bind:value={amps} />
       </label>
       <button class="btn min-h-11" disabled={!mayWrite}>Draw</button>
-      <button type="button" class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.holdVolts(volts)}>
+    </form>
+    <div class="mt-1 grid grid-cols-2 gap-2">
+      <button class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.holdVolts(volts)}>
         Hold {volts} V
       </button>
-    </form>
+      <button class="btn min-h-11" disabled={!mayWrite || sweeping} onclick={() => void live.drawMost(volts)}>
+        The most amps
+      </button>
+    </div>
   {/if}
   <div class="mt-2 flex flex-wrap gap-2">
     <button class="btn min-h-11 btn-error" onclick={() => void live.stop()}>
@@ -161,7 +169,11 @@
       <span class="figure">i</span> Take the point
     </button>
     {#if live.has('stand') && live.has('load')}
-      <button class="btn min-h-11" disabled={!mayWrite || sweeping} onclick={() => void live.sweep(stand, volts)}>
+      <button
+        class="btn min-h-11"
+        disabled={!mayWrite || sweeping}
+        onclick={() => void live.sweep(stand, volts, school)}
+      >
         All points by itself
       </button>
     {/if}

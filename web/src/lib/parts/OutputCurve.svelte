@@ -7,6 +7,7 @@
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
   import type { FittedOutput, StandWorker } from '$lib/live/stand.worker.ts';
   import { copperText } from '$lib/report.ts';
+  import type { OutputSchool } from '$lib/rules.ts';
   import OutputChart from './OutputChart.svelte';
 
   interface Props {
@@ -15,10 +16,12 @@
     generates: Generates<Machine>;
     /** What readings at rest say of the winding that the output hangs on. */
     winding: Winding | undefined;
+    /** How this shop reads an output. */
+    school: OutputSchool;
     /** Speeds that the stand can take. */
     reachable: readonly number[];
   }
-  const { stand, machine, generates, winding, reachable }: Props = $props();
+  const { stand, machine, generates, winding, school, reachable }: Props = $props();
   /** A prediction this narrow needs no further point. */
   const narrowEnough = 0.03;
   let fitted = $state.raw<FittedOutput>();
@@ -26,7 +29,14 @@
   const rating = $derived(generates.rating(machine));
   const range = ({ amps, low, high }: { amps: number; low: number; high: number }) =>
     `${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)})`;
-  const short = $derived(fitted && fitted.rated.high < rating.amps);
+  /** Both schools of what an output is; this shop's first, and held against the rating. */
+  const outputs = $derived.by(() => {
+    if (!fitted) return [];
+    const { rated, most } = fitted;
+    const held = { name: `At ${rating.rpm} rpm, ${rating.volts} V`, foreseen: rated, at: '' };
+    const drawn = { name: 'Most a pile draws', foreseen: most, at: `${most.rpm} rpm, ${most.volts.toFixed(1)} V` };
+    return school === 'most' ? [drawn, held] : [held, drawn];
+  });
   /** Half of an interval, of what is foreseen. */
   const share = ({ amps, low, high }: { amps: number; low: number; high: number }) => (high - low) / 2 / amps;
   const percent = (part: number) => `${(100 * part).toFixed(1)} %`;
@@ -66,8 +76,15 @@
   <OutputChart points={stand.points} {fitted} {rating} />
   {#if fitted}
     <dl class="grid grid-cols-[max-content_1fr] gap-x-3 text-sm">
-      <dt>At {rating.rpm} rpm</dt>
-      <dd class="figure">{range(fitted.rated)}, rated {rating.amps} A{short ? ': short of it' : ''}</dd>
+      {#each outputs as { name, foreseen, at }, n (name)}
+        <dt>{name}</dt>
+        <dd class="figure">
+          {range(foreseen)}{at ? ` at ${at}` : ''}{n === 0 ? `, rated ${rating.amps} A` : ''}{n === 0 &&
+          foreseen.high < rating.amps
+            ? ': short of it'
+            : ''}
+        </dd>
+      {/each}
       {#if further}
         <dt>One more point</dt>
         <dd>

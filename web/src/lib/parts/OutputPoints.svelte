@@ -7,10 +7,13 @@
   import Mark from './Mark.svelte';
   import RotorSpeed from './RotorSpeed.svelte';
   import { type PointField, pointFields, type RunStand } from '$lib/live/run-stand.svelte.ts';
+  import type { OutputSchool } from '$lib/rules.ts';
 
   interface Props {
     stand: RunStand;
     volts: number;
+    /** How this shop reads an output. */
+    school: OutputSchool;
     polePairs: number;
     ratedAmps: number;
     profile: StandProfile;
@@ -18,7 +21,7 @@
     /** What the belief says of the points that it counts. */
     judged: readonly JudgedReading[];
   }
-  const { stand, volts, polePairs, ratedAmps, profile, subject, judged }: Props = $props();
+  const { stand, volts, school, polePairs, ratedAmps, profile, subject, judged }: Props = $props();
   const judgedAt = (at: OutputAt) => judged.find(({ check }) => check === subject.outputCheck?.(at).id);
   let speed = $state<HTMLInputElement>();
 
@@ -38,7 +41,11 @@
 
 <section class="sheet p-3" aria-label="Points of the output">
   <h2 class="text-xl font-semibold">Output, point by point</h2>
-  <p class="text-sm">Its own regulator, load drawn until the post holds {volts} V. Ten seconds, then cool.</p>
+  <p class="text-sm">
+    Its own regulator, load drawn until {school === 'most'
+      ? 'the amps climb no more; note the volts too'
+      : `the post holds ${volts} V`}. Ten seconds, then cool.
+  </p>
   <form class="mt-2 grid grid-cols-2 gap-x-2" onsubmit={onAdd}>
     {#each pointFields as field (field)}
       <div class="flex flex-col">

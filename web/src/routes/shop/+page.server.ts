@@ -88,9 +88,10 @@ export const actions: Actions = {
     return { instrumentSaid: 'It is reached no more.' };
   },
   rules: async ({ request, locals }) => {
-    const limits = (await request.formData()).getAll('limits').map(String);
+    const form = await request.formData();
+    const said = { limits: form.getAll('limits').map(String), output: String(form.get('output') ?? '') };
     try {
-      await saveRules(locals.shop.id, (await rulesSchema.validate({ limits }, { strict: true })) as never);
+      await saveRules(locals.shop.id, (await rulesSchema.validate(said, { strict: true })) as never);
     } catch (cause) {
       if (!(cause instanceof ValidationError)) throw cause;
       return fail(422, { rulesProblem: cause.message });

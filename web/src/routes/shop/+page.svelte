@@ -3,6 +3,7 @@
   import { schools, type School } from '@refectum/core/limits';
   import { dayOf } from '$lib/dates.ts';
   import { dueOf, isOverdue, type MeterDraft, type MeterProblems, rangeOrder } from '$lib/meters.ts';
+  import { outputSchools } from '$lib/rules.ts';
 
   import ShopInstruments from '$lib/parts/ShopInstruments.svelte';
 
@@ -186,6 +187,13 @@
           </li>
         {/each}
       </ol>
+      <label class="mt-3 flex flex-col">
+        <span class="font-semibold">How an output is read</span>
+        <select name="output" class="select w-full" disabled={!mayWrite} value={data.rules.output}>
+          {#each Object.entries(outputSchools) as [school, name] (school)}<option value={school}>{name}</option>{/each}
+        </select>
+        <span class="text-sm">The run stand takes its points so; the other way is foreseen beside it.</span>
+      </label>
       {#if form && 'rulesProblem' in form}<p role="alert" class="mt-2 border-l-4 border-error px-3 py-1">
           {form.rulesProblem}
         </p>{/if}
