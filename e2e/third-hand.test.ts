@@ -317,6 +317,18 @@ describe('the third hand', () => {
       await page.keyboard.press('Escape');
       await until(async () => (await figure('Clamp')) < 3, 'the load is off');
     }).timeout(60_000);
+    it('goes through the regulator’s course: where it begins to charge, light, heavy and light load, where it charges no more', async () => {
+      await pick('Regulated volts, light to heavy load');
+      await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
+      const course = page.locator('dl:has-text("Charges no more at")');
+      await course.waitFor({ timeout: 100_000 });
+      const said = ((await course.textContent()) ?? '').replaceAll(/\s/g, '');
+      const [, from, to] = /Chargesfrom(\d+)rpm.*Chargesnomoreat(\d+)rpm/.exec(said) ?? [];
+      expect(Number(from), said).within(900, 1600);
+      expect(Number(to), said).within(500, Number(from));
+      expect(said).match(/Heavyload1[34]\.\d+V,thereafter[\d.]+s/);
+      expect((await live().textContent())!.replaceAll(/\s/g, '')).match(/Clamp-?0\.\dA|Clamp0A/);
+    }).timeout(120_000);
   });
 
   it('a regulator that a computer commands is told by a commander at its port, and found deaf', async () => {

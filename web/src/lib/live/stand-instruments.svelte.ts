@@ -52,9 +52,12 @@ export interface CourseRead {
   }[];
   /** Where it begins to charge, if that was looked for; `never` up to the highest speed tried. */
   readonly cutIn: number | 'never' | undefined;
+  /** Where it charges no more on the way down; nothing where it never began, or goes on to the slowest speed tried. */
+  readonly cutOut: number | undefined;
 }
-/** Speeds tried for the cut-in, and the amps that are a charge. */
+/** Speeds tried for the cut-in and, from there down, for the cut-out; and the amps that are a charge. */
 const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
+const cutOutSpeeds = Array.from({ length: 16 }, (_, n) => 2000 - 100 * n);
 const chargingAmps = 0.8;
 /** Slower than this it stands. */
 const standingRpm = 60;
@@ -356,7 +359,10 @@ export class StandInstruments {
     this.problem = problem;
   }
 
-  /** Goes through a course and reads the post's volts in each state; before it looks for the cut-in where that is wanted. */
+  /**
+   * Goes through a course and reads the post's volts in each state; where that is wanted it looks for the cut-in before,
+   * and for the cut-out after.
+   */
   async read({ course = [], fromCutIn }: Watched, commanderHertz: number | undefined): Promise<CourseRead | undefined> {
     const own = ++this.#sweep;
     const goesOn = () => own === this.#sweep;
@@ -376,7 +382,8 @@ export class StandInstruments {
         }
         states.push({ name: state.name, ...seen });
       }
-      return { states, cutIn };
+      const cutOut = typeof cutIn === 'number' ? await this.#cutOut(cutIn, goesOn) : undefined;
+      return { states, cutIn, cutOut };
     } finally {
       if (goesOn()) {
         const { problem } = this;
@@ -394,6 +401,17 @@ export class StandInstruments {
       if ((this.amps ?? 0) > chargingAmps) return rpm;
     }
     return 'never';
+  }
+
+  /** The speed, on the way down, at which it charges no more. */
+  async #cutOut(from: number, goesOn: () => boolean): Promise<number | undefined> {
+    if (!(await this.unload())) return undefined;
+    for (const rpm of cutOutSpeeds.filter((one) => one <= from)) {
+      this.doing = `Where does it charge no more? ${rpm} rpm…`;
+      if (!(await this.#toSpeed(rpm, goesOn))) return undefined;
+      if ((this.amps ?? 0) <= chargingAmps) return rpm;
+    }
+    return undefined;
   }
 
   async #toSpeed(rpm: number, goesOn: () => boolean): Promise<boolean> {

@@ -57,6 +57,10 @@
         <dt class="font-sans">Charges from</dt>
         <dd>{read.cutIn === 'never' ? 'no speed up to 2 000 rpm' : `${formatNumber(read.cutIn, 0)} rpm`}</dd>
       {/if}
+      {#if typeof read.cutIn === 'number'}
+        <dt class="font-sans">Charges no more at</dt>
+        <dd>{read.cutOut === undefined ? 'no speed down to 500 rpm' : `${formatNumber(read.cutOut, 0)} rpm`}</dd>
+      {/if}
     </dl>
     {#if outcome}
       <button class="btn mt-1 min-h-11 btn-primary" onclick={() => void record()}>Record: {outcome.name}</button>
