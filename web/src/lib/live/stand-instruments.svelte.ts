@@ -38,6 +38,8 @@ export interface StandReach {
   readonly profile: StandProfile;
   readonly volts: number;
   readonly foreseen: (rpm: number) => number;
+  /** Above so much at the post, V, nothing goes on turning; undefined where nothing charges. */
+  readonly mostVolts?: number;
 }
 
 /** What the meter read in the states of a course. */
@@ -77,6 +79,7 @@ export class StandInstruments {
   #stops = 0;
   readonly #going = new Map<InstrumentKind, number>();
   #letGo: ReturnType<typeof setTimeout> | undefined;
+  #ranUp = false;
   readonly #instruments: () => readonly ShopInstrument[];
   readonly #reach: () => StandReach;
   #limit = $derived.by(() => standLimit(this.#reach().profile, this.#reach().volts));
@@ -201,11 +204,15 @@ export class StandInstruments {
       if (!(await this.holdVolts(level))) return false;
       await this.#until(() => !('restless' in this.rested), climbSeconds, goesOn);
       if (!goesOn()) return false;
-      const amps = this.amps ?? 0;
+      const amps = this.#recent.lastSecond('amps')?.mean ?? 0;
       if (amps < most.amps) break;
       most = { level, amps };
     }
     return this.holdVolts(most.level);
+  }
+  /** Load first, then speed: so that a unit past its regulator doesn't run up before it is loaded. */
+  async turnLoaded(rpm: number, volts: number): Promise<boolean> {
+    return this.#bears(this.#reach().foreseen(rpm)) && (await this.#load('voltage', volts)) && this.turn(rpm);
   }
   async drawAmps(level: number): Promise<boolean> {
     return this.#bears(level) && this.#load('current', level);
@@ -476,5 +483,19 @@ export class StandInstruments {
     this.#gone = others;
     this.#words = { ...this.#words, [kind]: word };
     this.#recent.hear(word);
+    void this.#watchVolts();
+  }
+
+  /** Past its regulator and without load a unit runs up faster than anybody looks: drive and load off. */
+  async #watchVolts(): Promise<void> {
+    const { mostVolts = Infinity } = this.#reach();
+    const volts = this.volts ?? 0;
+    const runsUp = volts > mostVolts && (this.rpm ?? 0) > standingRpm;
+    if (runsUp === this.#ranUp) return;
+    this.#ranUp = runsUp;
+    if (!runsUp) return;
+    await this.stop();
+    // What hinders the stop is worth more than what led to it.
+    this.problem ||= `The post ran up to ${volts.toFixed(1)} V: drive and load are off. Load first, then the jumper.`;
   }
 }

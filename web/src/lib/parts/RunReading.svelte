@@ -20,7 +20,7 @@
   /** Sets speed and load as the check wants them; the jumper is the hand's. */
   async function onSet() {
     problem = '';
-    if (await live.turn(setup.held.rpm!)) await live.holdVolts(setup.held.volts!);
+    await live.turnLoaded(setup.held.rpm!, setup.held.volts!);
   }
   async function onTake() {
     const { rested } = live;
