@@ -213,7 +213,12 @@ export function onStand(machine: ClawPole): Check[] {
       cautions: spinning,
       outcomes: [
         { id: 'quiet', name: 'Quiet, fan only', word: 'sound' },
-        { id: 'growl', name: 'Growls with the load', word: 'failed', then: 'Rectifier or stator: look at the ripple.' },
+        {
+          id: 'growl',
+          name: 'Growls or whines with the load',
+          word: 'failed',
+          then: 'Rectifier or stator: look at the ripple.',
+        },
         { id: 'rumble', name: 'Rumbles without load too', word: 'failed', then: 'Bearings: both are renewed.' },
       ],
       usual: [0.97, 0.015, 0.015],
