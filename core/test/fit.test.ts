@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import { outputCurve } from '../src/curves/index.ts';
 import { type ClawPole, clawPoleBuilds, clawPoleGeneric, familyOf } from '../src/machines/index.ts';
-import { fit, normalFrom, seeded } from '../src/numeric/index.ts';
+import { fit } from '../src/numeric/index.ts';
+import { curveTrial, nineSpeeds } from './curve-trials.ts';
 
 /** NIST Statistical Reference Datasets, nonlinear regression, Misra1a (monomolecular adsorption; from memory). */
 const misra1a = {
@@ -44,38 +45,19 @@ describe('the output curve', () => {
   const build = clawPoleBuilds(machine)[0]!;
   const at = { rpm: 6000, volts: 13.5, celsius: 60 };
 
-  const nine = [1500, 1750, 2000, 2250, 2500, 2750, 3000, 3250, 3500];
-  const draw = (normal: () => number, sigmas: readonly number[]) => sigmas.map((sigma) => sigma * normal());
-
-  /** Machines as far off their plate as it leaves open, read at speeds, and what they would give at 6,000 rpm. */
-  function trials(count: number, statorSigma: number, speeds: readonly number[]) {
-    const measured = statorSigma < 0.3 ? { mean: 0, sigma: statorSigma } : undefined;
-    const model = familyOf(machine).generates!.output(machine, build, [], measured);
-    const sigmas = model.priors.map(({ sigma }, i) => (i === 2 ? statorSigma : sigma));
-    const normal = normalFrom(seeded(20261125));
-    return Array.from({ length: count }, () => {
-      const off = draw(normal, sigmas);
-      const points = speeds.map((rpm) => {
-        const amps = model.amps({ ...at, rpm }, off);
-        return { ...at, rpm, amps: Math.max(amps * (1 + 0.015 * normal()) + 0.4 * normal(), 0) };
-      });
-      return { found: outputCurve(model, points).foresee(at), truth: model.amps(at, off) };
-    });
-  }
-
   // `bin/refectum study curve` counts more of them.
   for (const { statorSigma, speeds, name, within } of [
-    { statorSigma: 0.3, speeds: [...nine, ...nine], name: 'nine points twice', within: 0.04 },
-    { statorSigma: 0.05, speeds: nine, name: 'nine points', within: 0.03 },
+    { statorSigma: 0.3, speeds: [...nineSpeeds, ...nineSpeeds], name: 'nine points twice', within: 0.04 },
+    { statorSigma: 0.05, speeds: nineSpeeds, name: 'nine points', within: 0.03 },
   ]) {
     it(`${name} up to 3,500 rpm, resistance known to ${100 * statorSigma} %: 6,000 rpm within ${100 * within} %, inside its interval`, () => {
-      const all = trials(8, statorSigma, speeds);
-      const near = all.filter(({ found, truth }) => Math.abs(found.amps / truth - 1) <= within);
-      const covered = all.filter(({ found, truth }) => found.low <= truth && truth <= found.high);
+      const all = Array.from({ length: 8 }, (_, n) => curveTrial(machine, 4180 + n, statorSigma, speeds));
+      const near = all.filter(({ foreseen, given }) => Math.abs(foreseen.amps / given - 1) <= within);
+      const covered = all.filter(({ foreseen, given }) => foreseen.low <= given && given <= foreseen.high);
       // Of eight, 95 % leave out two or more in six cases of a hundred.
       expect(near.length).greaterThan(6);
       expect(covered.length).greaterThan(6);
-      expect(all.every(({ found }) => (found.high - found.low) / found.amps < 0.12)).equal(true);
+      expect(all.every(({ foreseen: { amps, low, high } }) => (high - low) / amps < 0.12)).equal(true);
     });
   }
   it('names the further point that narrows it most, and how far it does', () => {

@@ -54,8 +54,8 @@ export interface CourseRead {
   }[];
   /** Where it begins to charge, if that was looked for; `never` up to the highest speed tried. */
   readonly cutIn: number | 'never' | undefined;
-  /** Where it charges no more on the way down; nothing where it never began, or goes on to the slowest speed tried. */
-  readonly cutOut: number | undefined;
+  /** Where it charges no more on the way down; nothing where it never began, or the way down was broken off. */
+  readonly cutOut: number | 'never' | undefined;
 }
 /** Speeds tried for the cut-in and, from there down, for the cut-out; and the amps that are a charge. */
 const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
@@ -79,7 +79,6 @@ export class StandInstruments {
   #stops = 0;
   readonly #going = new Map<InstrumentKind, number>();
   #letGo: ReturnType<typeof setTimeout> | undefined;
-  #ranUp = false;
   readonly #instruments: () => readonly ShopInstrument[];
   readonly #reach: () => StandReach;
   #limit = $derived.by(() => standLimit(this.#reach().profile, this.#reach().volts));
@@ -199,16 +198,22 @@ export class StandInstruments {
   }
   async #drawMost(volts: number, goesOn: () => boolean): Promise<boolean> {
     let most = { level: volts, amps: -Infinity };
-    for (const share of letDown) {
+    /** The load's seconds count from the first level on. */
+    const lower = (level: number) => this.#tell('load', { on: true, mode: 'voltage', level });
+    for (const [n, share] of letDown.entries()) {
       const level = Number((share * volts).toFixed(2));
-      if (!(await this.holdVolts(level))) return false;
+      if (!(await (n === 0 ? this.holdVolts(level) : lower(level)))) return false;
       await this.#until(() => !('restless' in this.rested), climbSeconds, goesOn);
-      if (!goesOn()) return false;
+      if (!goesOn() || !this.#draws) return false;
       const amps = this.#recent.lastSecond('amps')?.mean ?? 0;
       if (amps < most.amps) break;
       most = { level, amps };
     }
-    return this.holdVolts(most.level);
+    return lower(most.level);
+  }
+  /** Whether a load draws that is let go by itself. */
+  get #draws(): boolean {
+    return this.#letGo !== undefined;
   }
   /** Load first, then speed: so that a unit past its regulator doesn't run up before it is loaded. */
   async turnLoaded(rpm: number, volts: number): Promise<boolean> {
@@ -219,8 +224,8 @@ export class StandInstruments {
   }
   /** What draws is let go again after the seconds that this shop's load bears. */
   async #load(mode: 'current' | 'voltage', level: number): Promise<boolean> {
-    clearTimeout(this.#letGo);
     if (!(await this.#tell('load', { on: true, mode, level }))) return false;
+    this.#keepOn();
     const seconds = this.#loadSeconds;
     const letGo = async () => {
       if (await this.unload()) this.problem = `The load was on for ${seconds} s: it is off again.`;
@@ -238,9 +243,14 @@ export class StandInstruments {
     this.problem = `Not loaded: about ${amps.toFixed(0)} A, and this stand’s ${limit.by} ends at ${limit.amps.toFixed(0)} A. Take a lower speed or a smaller load.`;
     return false;
   }
-  unload(): Promise<boolean> {
-    clearTimeout(this.#letGo);
+  async unload(): Promise<boolean> {
+    this.#keepOn();
     return this.#tell('load', { on: false });
+  }
+  /** Nothing is let go by itself any more. */
+  #keepOn(): void {
+    clearTimeout(this.#letGo);
+    this.#letGo = undefined;
   }
   /** Alternating volts at the post, where the meter is on them. */
   get ripple(): number | null | undefined {
@@ -275,7 +285,7 @@ export class StandInstruments {
   #giveUp(): void {
     this.#sweep++;
     this.#stops++;
-    clearTimeout(this.#letGo);
+    this.#keepOn();
     this.doing = '';
   }
 
@@ -346,7 +356,7 @@ export class StandInstruments {
       this.doing = `${rpm} rpm: load until ${school === 'most' ? 'the amps climb no more' : `${volts} V hold`}…`;
       if (!(await (school === 'most' ? this.#drawMost(volts, goesOn) : this.holdVolts(volts)))) break;
       const rested = await this.#until(() => !('restless' in this.rested), seconds, goesOn);
-      const taken = rested && this.takePoint(stand);
+      const taken = rested && this.#draws && this.takePoint(stand);
       const { amps } = this;
       if (goesOn()) await this.unload();
       if (!taken) {
@@ -411,14 +421,14 @@ export class StandInstruments {
   }
 
   /** The speed, on the way down, at which it charges no more. */
-  async #cutOut(from: number, goesOn: () => boolean): Promise<number | undefined> {
+  async #cutOut(from: number, goesOn: () => boolean): Promise<CourseRead['cutOut']> {
     if (!(await this.unload())) return undefined;
     for (const rpm of cutOutSpeeds.filter((one) => one <= from)) {
       this.doing = `Where does it charge no more? ${rpm} rpm…`;
       if (!(await this.#toSpeed(rpm, goesOn))) return undefined;
       if ((this.amps ?? 0) <= chargingAmps) return rpm;
     }
-    return undefined;
+    return 'never';
   }
 
   async #toSpeed(rpm: number, goesOn: () => boolean): Promise<boolean> {
@@ -490,10 +500,9 @@ export class StandInstruments {
   async #watchVolts(): Promise<void> {
     const { mostVolts = Infinity } = this.#reach();
     const volts = this.volts ?? 0;
-    const runsUp = volts > mostVolts && (this.rpm ?? 0) > standingRpm;
-    if (runsUp === this.#ranUp) return;
-    this.#ranUp = runsUp;
-    if (!runsUp) return;
+    // What another screen turns is another's, a unit of other volts perhaps; what was stopped is asked but once.
+    const turnedHere = (this.#going.get('stand') ?? -1) >= this.#stops;
+    if (!turnedHere || volts <= mostVolts || (this.rpm ?? 0) <= standingRpm) return;
     await this.stop();
     // What hinders the stop is worth more than what led to it.
     this.problem ||= `The post ran up to ${volts.toFixed(1)} V: drive and load are off. Load first, then the jumper.`;

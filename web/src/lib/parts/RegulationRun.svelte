@@ -57,9 +57,9 @@
         <dt class="font-sans">Charges from</dt>
         <dd>{read.cutIn === 'never' ? 'no speed up to 2 000 rpm' : `${formatNumber(read.cutIn, 0)} rpm`}</dd>
       {/if}
-      {#if typeof read.cutIn === 'number'}
+      {#if read.cutOut !== undefined}
         <dt class="font-sans">Charges no more at</dt>
-        <dd>{read.cutOut === undefined ? 'no speed down to 500 rpm' : `${formatNumber(read.cutOut, 0)} rpm`}</dd>
+        <dd>{read.cutOut === 'never' ? 'no speed down to 500 rpm' : `${formatNumber(read.cutOut, 0)} rpm`}</dd>
       {/if}
     </dl>
     {#if outcome}
