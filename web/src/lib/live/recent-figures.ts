@@ -2,7 +2,7 @@ import { currentClamp, flicker } from '@refectum/core/instruments';
 import type { LiveWord } from '../instruments.ts';
 
 /** What is read for a point is the mean of so long, and rests within these shares [our estimate]. */
-const restSeconds = 1.2;
+export const restSeconds = 1.2;
 /** Of that at least so many readings; a slow instrument may take so long for them. */
 const fewest = 3;
 const slowestSeconds = 4;
@@ -27,20 +27,30 @@ const figuresOf = (word: LiveWord): Partial<Record<Figure, number>> => {
 
 /** What meter, clamp and tachometer read just now, and whether it rests. */
 export class RecentFigures {
+  /** Milliseconds of some clock. */
+  readonly #now: () => number;
+  /** Before this it was another state. */
+  #since = -Infinity;
   #seen: { readonly at: number; readonly figures: Partial<Record<Figure, number>> }[] = [];
 
+  constructor(now: () => number = Date.now) {
+    this.#now = now;
+  }
+
   hear(word: LiveWord): void {
-    this.#seen.push({ at: Date.now(), figures: figuresOf(word) });
+    this.#seen.push({ at: this.#now(), figures: figuresOf(word) });
     while (this.#seen.length > 200) this.#seen.shift();
   }
 
+  /** Something was changed: what was read before says nothing any more. */
   forget(): void {
+    this.#since = this.#now();
     this.#seen = [];
   }
 
   /** What was read of a figure in the last second; of a slow instrument the last few. */
   #newest(figure: Figure): readonly number[] {
-    const now = Date.now();
+    const now = this.#now();
     const all = this.#seen.flatMap(({ at, figures: { [figure]: value } }) =>
       value === undefined ? [] : [{ at, value }],
     );
@@ -53,6 +63,8 @@ export class RecentFigures {
   rested(figure: Figure): number | 'moves' | 'missing' {
     const read = this.lastSecond(figure);
     if (!read) return 'missing';
+    // What was asked before a change may come in after it.
+    if (this.#now() - this.#since < 1000 * restSeconds) return 'moves';
     return read.swing > restlessFrom(figure, read.mean) ? 'moves' : read.mean;
   }
 

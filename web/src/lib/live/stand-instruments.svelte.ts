@@ -1,12 +1,10 @@
 import { standLimit, type StandProfile } from '@refectum/core/handbook';
-import type { StandState, Watched } from '@refectum/core/checks';
 import type { InstrumentKind, LiveWord, ShopInstrument } from '../instruments.ts';
 import { hearInstruments, tellInstrument } from './live-words.ts';
 import { outbox } from './outbox.svelte.ts';
 import { type PlannedPoint, planPoints } from './point-plan.ts';
 import { type Figure, figures, RecentFigures } from './recent-figures.ts';
 import type { RunStand } from './run-stand.svelte.ts';
-import type { OutputSchool } from '../rules.ts';
 
 const heard = ['multimeter', 'clamp', 'stand', 'load', 'supply', 'commander'] as const;
 type Heard = (typeof heard)[number];
@@ -18,14 +16,6 @@ export const heldNewtonMetres = 500;
 const source = { volts: 'multimeter', amps: 'clamp', rpm: 'stand' } as const;
 /** A load stays on so long at most [common practice, no source: 10 s]. */
 const usualLoadSeconds = 10;
-/** What the post is let down to, of the rated volts, while the amps climb; and how long each may take to rest. */
-const letDown = [1.06, 1.04, 1.02, 1, 0.98, 0.96, 0.94, 0.92, 0.9];
-const climbSeconds = 2.5;
-/** Between two points of a sweep the windings cool. */
-const coolSeconds = 3;
-/** Of what the stand can take, as much as a sweep asks of it. */
-const bearableShare = 0.95;
-
 /** Whoever left while something couldn't be reached tries to stop it so often, with such pauses. */
 const leavingTries = 30;
 const leavingPauseMilliseconds = 2000;
@@ -42,27 +32,8 @@ export interface StandReach {
   readonly mostVolts?: number;
 }
 
-/** What the meter read in the states of a course. */
-export interface CourseRead {
-  readonly states: readonly {
-    readonly name: string;
-    readonly volts: number;
-    /** Seconds until they rested. */
-    readonly settled: number;
-    /** Between the lowest and the highest within a second. */
-    readonly swing: number;
-  }[];
-  /** Where it begins to charge, if that was looked for; `never` up to the highest speed tried. */
-  readonly cutIn: number | 'never' | undefined;
-  /** Where it charges no more on the way down; nothing where it never began, or the way down was broken off. */
-  readonly cutOut: number | 'never' | undefined;
-}
-/** Speeds tried for the cut-in and, from there down, for the cut-out; and the amps that are a charge. */
-const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
-const cutOutSpeeds = Array.from({ length: 16 }, (_, n) => 2000 - 100 * n);
-const chargingAmps = 0.8;
 /** Slower than this it stands. */
-const standingRpm = 60;
+export const standingRpm = 60;
 
 /** The instruments around the unit on the stand: what they read now, and what they are told. */
 export class StandInstruments {
@@ -71,10 +42,10 @@ export class StandInstruments {
   #gone = $state.raw<Readonly<Partial<Record<Heard, string>>>>({});
   away = $state(false);
   problem = $state('');
-  /** What a sweep is doing; empty when none goes on. */
+  /** What is being done by itself; empty when nothing is. */
   doing = $state('');
   readonly #recent = new RecentFigures();
-  #sweep = 0;
+  #undertaken = 0;
   /** How often it was stopped here; and what this screen set going, each after how many of these stops. */
   #stops = 0;
   readonly #going = new Map<InstrumentKind, number>();
@@ -112,7 +83,7 @@ export class StandInstruments {
       },
     );
     return () => {
-      this.#sweep++;
+      this.#undertaken++;
       end();
     };
   }
@@ -172,6 +143,14 @@ export class StandInstruments {
   get isFed(): boolean {
     return this.#words.supply?.on === true;
   }
+  /** Whether a regulator is commanded. */
+  get isCommanded(): boolean {
+    return this.#words.commander?.on === true;
+  }
+  /** Mean, and lowest to highest, of what one instrument read in the last second, at rest or not. */
+  lastSecond(figure: Figure): ReturnType<RecentFigures['lastSecond']> {
+    return this.#recent.lastSecond(figure);
+  }
   /** The mean of what one instrument read in the last second, where it rests. */
   resting(figure: Figure): number | undefined {
     const mean = this.#restOf(figure);
@@ -186,33 +165,12 @@ export class StandInstruments {
     const rpm = this.rpm ?? 0;
     return this.#bears(rpm > 0 ? this.#reach().foreseen(rpm) : 0) && this.#load('voltage', level);
   }
-  /** Draws more and more until the amps climb no more, and stays where they were most: what hands do with a pile. */
-  async drawMost(volts: number): Promise<boolean> {
-    const own = ++this.#sweep;
-    const goesOn = () => own === this.#sweep;
-    this.problem = '';
-    this.doing = 'Drawing more until the amps climb no more…';
-    const drawn = await this.#drawMost(volts, goesOn);
-    if (goesOn()) this.doing = '';
-    return drawn;
-  }
-  async #drawMost(volts: number, goesOn: () => boolean): Promise<boolean> {
-    let most = { level: volts, amps: -Infinity };
-    /** The load's seconds count from the first level on. */
-    const lower = (level: number) => this.#tell('load', { on: true, mode: 'voltage', level });
-    for (const [n, share] of letDown.entries()) {
-      const level = Number((share * volts).toFixed(2));
-      if (!(await (n === 0 ? this.holdVolts(level) : lower(level)))) return false;
-      await this.#until(() => !('restless' in this.rested), climbSeconds, goesOn);
-      if (!goesOn() || !this.#draws) return false;
-      const amps = this.#recent.lastSecond('amps')?.mean ?? 0;
-      if (amps < most.amps) break;
-      most = { level, amps };
-    }
-    return lower(most.level);
+  /** A load that draws, held at other volts; its seconds go on from its first level. */
+  lowerTo(volts: number): Promise<boolean> {
+    return this.#tell('load', { on: true, mode: 'voltage', level: volts });
   }
   /** Whether a load draws that is let go by itself. */
-  get #draws(): boolean {
+  get draws(): boolean {
     return this.#letGo !== undefined;
   }
   /** Load first, then speed: so that a unit past its regulator doesn't run up before it is loaded. */
@@ -226,14 +184,15 @@ export class StandInstruments {
   async #load(mode: 'current' | 'voltage', level: number): Promise<boolean> {
     if (!(await this.#tell('load', { on: true, mode, level }))) return false;
     this.#keepOn();
-    const seconds = this.#loadSeconds;
+    const seconds = this.loadSeconds;
     const letGo = async () => {
       if (await this.unload()) this.problem = `The load was on for ${seconds} s: it is off again.`;
     };
     this.#letGo = setTimeout(() => void letGo(), 1000 * seconds);
     return true;
   }
-  get #loadSeconds(): number {
+  /** How long this shop's load bears to draw. */
+  get loadSeconds(): number {
     return this.#reach().profile.loadSeconds ?? usualLoadSeconds;
   }
   /** Whether the stand can take so much; says so when not. */
@@ -283,7 +242,7 @@ export class StandInstruments {
 
   /** What was about to be set, swept or read isn't any more. */
   #giveUp(): void {
-    this.#sweep++;
+    this.#undertaken++;
     this.#stops++;
     this.#keepOn();
     this.doing = '';
@@ -337,122 +296,14 @@ export class StandInstruments {
     return stand.addPoint();
   }
 
-  /**
-   * Takes one point after another without hands: speed, load as this shop draws it, rest, point, load off, cool.
-   * Ends before a point that would ask more of the stand than it has, and at whatever goes wrong.
-   */
-  async sweep(stand: RunStand, volts: number, school: OutputSchool): Promise<void> {
-    const mostAmps = this.#limit?.amps ?? Infinity;
-    const seconds = this.#loadSeconds;
-    const own = ++this.#sweep;
-    const goesOn = () => own === this.#sweep;
+  /** Something done by itself begins, and what was done so ends; tells whether it goes on. */
+  undertake(): () => boolean {
+    const own = ++this.#undertaken;
     this.problem = '';
-    await this.readVolts();
-    for (const { rpm, possible } of this.#plan) {
-      if (!possible) continue;
-      this.doing = `To ${rpm} rpm…`;
-      if (!(await this.turn(rpm))) break;
-      if (!(await this.#until(() => Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01, 15, goesOn))) break;
-      this.doing = `${rpm} rpm: load until ${school === 'most' ? 'the amps climb no more' : `${volts} V hold`}…`;
-      if (!(await (school === 'most' ? this.#drawMost(volts, goesOn) : this.holdVolts(volts)))) break;
-      const rested = await this.#until(() => !('restless' in this.rested), seconds, goesOn);
-      const taken = rested && this.#draws && this.takePoint(stand);
-      const { amps } = this;
-      if (goesOn()) await this.unload();
-      if (!taken) {
-        if (goesOn() && !this.problem)
-          this.problem = `No rest at ${rpm} rpm within ${seconds} s: the load is off again.`;
-        break;
-      }
-      if (amps && amps > bearableShare * mostAmps) {
-        this.problem = `At ${rpm} rpm the stand is near its limit: higher speeds are left to the curve.`;
-        break;
-      }
-      this.doing = 'Cooling…';
-      if (!(await this.#until(() => false, coolSeconds, goesOn)) && !goesOn()) break;
-    }
-    const { problem } = this;
-    if (goesOn()) await this.stop();
-    this.problem = problem;
+    return () => own === this.#undertaken;
   }
-
-  /**
-   * Goes through a course and reads the post's volts in each state; where that is wanted it looks for the cut-in before,
-   * and for the cut-out after.
-   */
-  async read({ course = [], fromCutIn }: Watched, commanderHertz: number | undefined): Promise<CourseRead | undefined> {
-    const own = ++this.#sweep;
-    const goesOn = () => own === this.#sweep;
-    this.problem = '';
-    try {
-      await this.readVolts();
-      // What is read without a command is the regulator's own.
-      if (this.#words.commander?.on && course.every(({ duty }) => duty === undefined)) await this.silence();
-      const cutIn = fromCutIn ? await this.#cutIn(goesOn) : undefined;
-      const states: CourseRead['states'][number][] = [];
-      for (const state of course) {
-        this.doing = `${state.name}…`;
-        const seen = goesOn() ? await this.#volts(state, commanderHertz, goesOn) : undefined;
-        if (!seen) {
-          if (goesOn() && !this.problem) this.problem = 'No rest within 10 s: load and drive are off again.';
-          return undefined;
-        }
-        states.push({ name: state.name, ...seen });
-      }
-      const cutOut = typeof cutIn === 'number' ? await this.#cutOut(cutIn, goesOn) : undefined;
-      return { states, cutIn, cutOut };
-    } finally {
-      if (goesOn()) {
-        const { problem } = this;
-        await this.stop();
-        this.problem = problem;
-      }
-    }
-  }
-
-  /** The speed at which it begins to charge. */
-  async #cutIn(goesOn: () => boolean): Promise<number | 'never'> {
-    for (const rpm of cutInSpeeds) {
-      this.doing = `Where does it begin to charge? ${rpm} rpm…`;
-      if (!(await this.#toSpeed(rpm, goesOn))) break;
-      if ((this.amps ?? 0) > chargingAmps) return rpm;
-    }
-    return 'never';
-  }
-
-  /** The speed, on the way down, at which it charges no more. */
-  async #cutOut(from: number, goesOn: () => boolean): Promise<CourseRead['cutOut']> {
-    if (!(await this.unload())) return undefined;
-    for (const rpm of cutOutSpeeds.filter((one) => one <= from)) {
-      this.doing = `Where does it charge no more? ${rpm} rpm…`;
-      if (!(await this.#toSpeed(rpm, goesOn))) return undefined;
-      if ((this.amps ?? 0) <= chargingAmps) return rpm;
-    }
-    return 'never';
-  }
-
-  async #toSpeed(rpm: number, goesOn: () => boolean): Promise<boolean> {
-    const there = () => (rpm === 0 ? (this.rpm ?? Infinity) < standingRpm : Math.abs((this.rpm ?? 0) / rpm - 1) < 0.01);
-    return (await this.turn(rpm)) && goesOn() && (there() || (await this.#until(there, 15, goesOn)));
-  }
-
-  /** The post's volts once they have come to rest in a state, or what they do within ten seconds. */
-  async #volts(
-    { rpm, amps, duty, fromRest }: StandState,
-    hertz: number | undefined,
-    goesOn: () => boolean,
-  ): Promise<{ volts: number; swing: number; settled: number } | undefined> {
-    if (fromRest && !((await this.unload()) && (await this.#toSpeed(0, goesOn)))) return undefined;
-    if (duty !== undefined && !(await this.command(duty, hertz))) return undefined;
-    if (!(await this.#toSpeed(rpm, goesOn)) || !(await this.drawAmps(amps))) return undefined;
-    const began = Date.now();
-    await this.#until(() => !('restless' in this.rested), usualLoadSeconds, goesOn);
-    const seen = this.#recent.lastSecond('volts');
-    if (!goesOn() || !seen) return undefined;
-    return { volts: seen.mean, swing: seen.swing, settled: (Date.now() - began) / 1000 };
-  }
-
-  async #until(holds: () => boolean, seconds: number, goesOn: () => boolean): Promise<boolean> {
+  /** Waits until something holds, so many seconds at most; whether it came about. */
+  async until(holds: () => boolean, seconds: number, goesOn: () => boolean): Promise<boolean> {
     const end = Date.now() + 1000 * seconds;
     // What rested before the change says nothing about after it.
     this.#recent.forget();
@@ -467,15 +318,16 @@ export class StandInstruments {
     const instrument = this.#instruments().find((one) => one.kind === kind);
     if (!instrument) return false;
     const tag = this.#tag();
+    const stops = this.#stops;
     if (setsGoing(setting)) {
-      this.#going.set(kind, this.#stops);
+      this.#going.set(kind, stops);
       // That it is clamped, and all that its light hangs on, goes first.
-      const stops = this.#stops;
       await outbox.delivered(tag);
       if (stops !== this.#stops) return false;
     }
     const problem = await tellInstrument(`/api/instruments/${instrument.id}/set`, { ...setting, tag });
-    this.problem = problem ?? '';
+    // What was stopped meanwhile has its own words.
+    if (stops === this.#stops) this.problem = problem ?? '';
     return !problem;
   }
 

@@ -2,6 +2,7 @@
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { isFree, keysOn } from '$lib/keys.ts';
   import { tellInstrument } from '$lib/live/live-words.ts';
+  import { drawMost, sweep } from '$lib/live/stand-courses.ts';
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
   import type { OutputSchool } from '$lib/rules.ts';
@@ -156,7 +157,7 @@
       <button class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.holdVolts(volts)}>
         Hold {volts} V
       </button>
-      <button class="btn min-h-11" disabled={!mayWrite || sweeping} onclick={() => void live.drawMost(volts)}>
+      <button class="btn min-h-11" disabled={!mayWrite || sweeping} onclick={() => void drawMost(live, volts)}>
         The most amps
       </button>
     </div>
@@ -172,7 +173,7 @@
       <button
         class="btn min-h-11"
         disabled={!mayWrite || sweeping}
-        onclick={() => void live.sweep(stand, volts, school)}
+        onclick={() => void sweep(live, stand, volts, school)}
       >
         All points by itself
       </button>

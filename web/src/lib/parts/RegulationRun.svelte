@@ -2,7 +2,8 @@
   import type { Check, Watched } from '@refectum/core/checks';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import type { CourseRead, StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
+  import { type CourseRead, readCourse } from '$lib/live/stand-courses.ts';
+  import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
 
   interface Props {
     bench: Bench;
@@ -34,7 +35,7 @@
 
   async function onRun() {
     read = undefined;
-    read = await live.read(watched, commanderHertz);
+    read = await readCourse(live, watched, commanderHertz);
   }
   async function record() {
     if (outcome && (await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) read = undefined;

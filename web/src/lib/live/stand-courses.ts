@@ -1,0 +1,215 @@
+import type { StandState, Watched } from '@refectum/core/checks';
+import type { OutputSchool } from '../rules.ts';
+import { restSeconds } from './recent-figures.ts';
+import type { RunStand } from './run-stand.svelte.ts';
+import { standingRpm, type StandInstruments } from './stand-instruments.svelte.ts';
+
+/** What the post is let down to, of the rated volts, while the amps climb; and how long each may take to rest. */
+const letDown = [1.06, 1.03, 1, 0.97, 0.94, 0.91];
+const climbSeconds = 2.5;
+/** Between two points of a sweep the windings cool. */
+const coolSeconds = 3;
+/** A point that doesn't come to rest is tried so often. */
+const tries = 2;
+/** Of what the stand can take, as much as a sweep asks of it. */
+const bearableShare = 0.95;
+/** A drive comes to its speed within so long [our estimate]. */
+const runUpSeconds = 15;
+/** Where a regulator doesn't come to rest within so long, that is its state. */
+const courseSeconds = 10;
+/** Speeds tried for the cut-in and, from there down, for the cut-out; and the amps that are a charge. */
+const cutInSpeeds = Array.from({ length: 13 }, (_, n) => 800 + 100 * n);
+const cutOutSpeeds = Array.from({ length: 16 }, (_, n) => 2000 - 100 * n);
+const chargingAmps = 0.8;
+
+/** What the meter read in the states of a course. */
+export interface CourseRead {
+  readonly states: readonly {
+    readonly name: string;
+    readonly volts: number;
+    /** Seconds until they rested. */
+    readonly settled: number;
+    /** Between the lowest and the highest within a second. */
+    readonly swing: number;
+  }[];
+  /** Where it begins to charge, if that was looked for; `never` up to the highest speed tried. */
+  readonly cutIn: number | 'never' | undefined;
+  /** Where it charges no more on the way down; nothing where it never began, or the way down was broken off. */
+  readonly cutOut: number | 'never' | undefined;
+}
+
+type GoesOn = () => boolean;
+
+/** Draws more and more until the amps climb no more, and stays where they were most: what hands do with a pile. */
+export async function drawMost(live: StandInstruments, volts: number): Promise<void> {
+  const goesOn = live.undertake();
+  live.doing = 'Drawing more until the amps climb no more…';
+  if (await climb(live, volts, goesOn)) await rest(live, climbSeconds, goesOn);
+  if (goesOn()) live.doing = '';
+}
+
+/** Waits until all rests; whether it did. */
+const rest = (live: StandInstruments, seconds: number, goesOn: GoesOn): Promise<boolean> =>
+  live.until(() => !('restless' in live.rested), seconds, goesOn);
+
+async function climb(live: StandInstruments, volts: number, goesOn: GoesOn): Promise<boolean> {
+  let most = { level: volts, amps: -Infinity };
+  for (const [n, share] of letDown.entries()) {
+    const level = Number((share * volts).toFixed(2));
+    if (!(await (n === 0 ? live.holdVolts(level) : live.lowerTo(level)))) return false;
+    await rest(live, climbSeconds, goesOn);
+    if (!goesOn() || !live.draws) return false;
+    const amps = live.lastSecond('amps')?.mean ?? 0;
+    if (amps < most.amps) break;
+    most = { level, amps };
+  }
+  return live.lowerTo(most.level);
+}
+
+/**
+ * Takes one point after another without hands: speed, load as this shop draws it, rest, point, load off, cool.
+ * Ends before a point that would ask more of the stand than it has, and at whatever goes wrong.
+ */
+export async function sweep(
+  live: StandInstruments,
+  stand: RunStand,
+  volts: number,
+  school: OutputSchool,
+): Promise<void> {
+  const goesOn = live.undertake();
+  const mostAmps = live.limit?.amps ?? Infinity;
+  await live.readVolts();
+  for (const { rpm, possible } of live.plan) {
+    if (!possible) continue;
+    const amps = await pointAt(live, stand, { rpm, volts, school }, goesOn);
+    if (amps === undefined) break;
+    if (amps > bearableShare * mostAmps) {
+      live.problem = `At ${rpm} rpm the stand is near its limit: higher speeds are left to the curve.`;
+      break;
+    }
+    if (!(await cool(live, goesOn))) break;
+  }
+  if (goesOn()) await stopKeeping(live);
+}
+
+/** The amps of a point that was taken; undefined where none was, with the reason told. */
+async function pointAt(
+  live: StandInstruments,
+  stand: RunStand,
+  { rpm, volts, school }: { readonly rpm: number; readonly volts: number; readonly school: OutputSchool },
+  goesOn: GoesOn,
+): Promise<number | undefined> {
+  for (let tried = 1; goesOn(); tried++) {
+    live.doing = `To ${rpm} rpm…`;
+    if (!(await toSpeed(live, rpm, goesOn))) return undefined;
+    live.doing = `${rpm} rpm: load until ${school === 'most' ? 'the amps climb no more' : `${volts} V hold`}…`;
+    if (!(await (school === 'most' ? climb(live, volts, goesOn) : live.holdVolts(volts)))) return undefined;
+    // The load goes off by itself when its seconds are over: what rests then is another state.
+    await live.until(() => !live.draws || !('restless' in live.rested), live.loadSeconds, goesOn);
+    if (!goesOn()) return undefined;
+    const { rested } = live;
+    if (live.draws && !('restless' in rested)) {
+      const taken = live.takePoint(stand);
+      await live.unload();
+      return taken ? rested.amps : undefined;
+    }
+    await live.unload();
+    const why = 'restless' in rested ? rested.restless : 'only after the load was off';
+    live.problem = `No rest at ${rpm} rpm within ${live.loadSeconds} s (${why}): the load is off again.`;
+    if (tried >= tries || !(await cool(live, goesOn))) return undefined;
+  }
+  return undefined;
+}
+
+async function cool(live: StandInstruments, goesOn: GoesOn): Promise<boolean> {
+  live.doing = 'Cooling…';
+  await live.until(() => false, coolSeconds, goesOn);
+  return goesOn();
+}
+
+/**
+ * Goes through a course and reads the post's volts in each state; where that is wanted it looks for the cut-in before,
+ * and for the cut-out after.
+ */
+export async function readCourse(
+  live: StandInstruments,
+  { course = [], fromCutIn }: Watched,
+  commanderHertz: number | undefined,
+): Promise<CourseRead | undefined> {
+  const goesOn = live.undertake();
+  try {
+    await live.readVolts();
+    // What is read without a command is the regulator's own.
+    if (live.isCommanded && course.every(({ duty }) => duty === undefined)) await live.silence();
+    const cutIn = fromCutIn ? await cutInOf(live, goesOn) : undefined;
+    const states: CourseRead['states'][number][] = [];
+    for (const state of course) {
+      live.doing = `${state.name}…`;
+      const seen = goesOn() ? await voltsIn(live, state, commanderHertz, goesOn) : undefined;
+      if (!seen) {
+        if (goesOn() && !live.problem)
+          live.problem = `No rest within ${courseSeconds} s: load and drive are off again.`;
+        return undefined;
+      }
+      states.push({ name: state.name, ...seen });
+    }
+    const cutOut = typeof cutIn === 'number' ? await cutOutOf(live, cutIn, goesOn) : undefined;
+    return { states, cutIn, cutOut };
+  } finally {
+    if (goesOn()) await stopKeeping(live);
+  }
+}
+
+/** Stops, and still tells what went wrong before. */
+async function stopKeeping(live: StandInstruments): Promise<void> {
+  const { problem } = live;
+  await live.stop();
+  live.problem ||= problem;
+}
+
+/** The speed at which it begins to charge. */
+async function cutInOf(live: StandInstruments, goesOn: GoesOn): Promise<number | 'never'> {
+  for (const rpm of cutInSpeeds) {
+    live.doing = `Where does it begin to charge? ${rpm} rpm…`;
+    if (!(await toSpeed(live, rpm, goesOn))) break;
+    if ((live.amps ?? 0) > chargingAmps) return rpm;
+  }
+  return 'never';
+}
+
+/** The speed, on the way down, at which it charges no more. */
+async function cutOutOf(live: StandInstruments, from: number, goesOn: GoesOn): Promise<CourseRead['cutOut']> {
+  if (!(await live.unload())) return undefined;
+  for (const rpm of cutOutSpeeds.filter((one) => one <= from)) {
+    live.doing = `Where does it charge no more? ${rpm} rpm…`;
+    if (!(await toSpeed(live, rpm, goesOn))) return undefined;
+    if ((live.amps ?? 0) <= chargingAmps) return rpm;
+  }
+  return 'never';
+}
+
+async function toSpeed(live: StandInstruments, rpm: number, goesOn: GoesOn): Promise<boolean> {
+  const there = () => (rpm === 0 ? (live.rpm ?? Infinity) < standingRpm : Math.abs((live.rpm ?? 0) / rpm - 1) < 0.01);
+  if (!(await live.turn(rpm)) || !goesOn()) return false;
+  if (there() || (await live.until(there, runUpSeconds, goesOn))) return true;
+  if (goesOn()) live.problem ||= `It didn’t come to ${rpm} rpm within ${runUpSeconds} s: load and drive are off.`;
+  return false;
+}
+
+/** The post's volts once they have come to rest in a state, or what they do while they don't. */
+async function voltsIn(
+  live: StandInstruments,
+  { rpm, amps, duty, fromRest }: StandState,
+  hertz: number | undefined,
+  goesOn: GoesOn,
+): Promise<{ volts: number; swing: number; settled: number } | undefined> {
+  if (fromRest && !((await live.unload()) && (await toSpeed(live, 0, goesOn)))) return undefined;
+  if (duty !== undefined && !(await live.command(duty, hertz))) return undefined;
+  if (!(await toSpeed(live, rpm, goesOn)) || !(await live.drawAmps(amps))) return undefined;
+  const began = Date.now();
+  const rests = await rest(live, courseSeconds, goesOn);
+  const seen = live.lastSecond('volts');
+  if (!goesOn() || !seen) return undefined;
+  const seconds = (Date.now() - began) / 1000 - (rests ? restSeconds : 0);
+  return { volts: seen.mean, swing: seen.swing, settled: Math.max(0, seconds) };
+}
