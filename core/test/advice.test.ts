@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
-import { expectedBits } from '../src/advice/worth.ts';
+import { expectedGains } from '../src/advice/worth.ts';
 import {
   beliefAfter,
   type Case,
@@ -21,29 +21,44 @@ const none: ReadonlySet<string> = new Set();
 const number = (mean: number, sigma: number): View => ({ kind: 'number', mean, sigma, over: 0, span: 100 });
 
 describe('advice: what a check is worth', () => {
-  it('mutual information of a noisy yes or no, by hand', () => {
+  it('mutual information and quadratic error of a noisy yes or no, by hand', () => {
     const views: View[] = [
       { kind: 'chances', chances: [0.9, 0.1] },
       { kind: 'chances', chances: [0.2, 0.8] },
     ];
     const weights = Float64Array.of(0.5, 0.5);
-    const [bits] = expectedBits(views, weights, [{ of: Int32Array.of(0, 1), count: 2 }]);
+    const [gain] = expectedGains(views, weights, [{ of: Int32Array.of(0, 1), count: 2 }]);
     const mixed = (p: number) => (1 - slipChance) * p + slipChance / 2;
     const h = (p: number) => -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
     const yes = (mixed(0.9) + mixed(0.2)) / 2;
-    expect(bits).closeTo(h(yes) - (h(mixed(0.9)) + h(mixed(0.2))) / 2, 1e-9);
+    expect(gain!.bits).closeTo(h(yes) - (h(mixed(0.9)) + h(mixed(0.2))) / 2, 1e-9);
+    // 2pq before, and after either answer.
+    const pq = (a: number, b: number) => (2 * a * b) / (a + b) ** 2;
+    const after = yes * pq(mixed(0.9), mixed(0.2)) + (1 - yes) * pq(mixed(0.1), mixed(0.8));
+    expect(gain!.error).closeTo(0.5 - after, 1e-9);
   });
   it('two numbers far apart are worth their whole entropy; the same number nothing', () => {
     const weights = Float64Array.of(0.25, 0.75);
     const sort = { of: Int32Array.of(0, 1), count: 2 };
     const entropy = -0.25 * Math.log2(0.25) - 0.75 * Math.log2(0.75);
-    expect(expectedBits([number(1, 0.01), number(9, 0.01)], weights, [sort])[0]).closeTo(entropy, 0.02);
-    expect(expectedBits([number(1, 0.1), number(1, 0.1)], weights, [sort])[0]).closeTo(0, 1e-9);
+    const [apart] = expectedGains([number(1, 0.01), number(9, 0.01)], weights, [sort]);
+    expect(apart!.bits).closeTo(entropy, 0.02);
+    expect(apart!.error).closeTo(2 * 0.25 * 0.75, 0.02);
+    const [same] = expectedGains([number(1, 0.1), number(1, 0.1)], weights, [sort]);
+    expect(same!.bits).closeTo(0, 1e-9);
+    expect(same!.error).closeTo(0, 1e-9);
+  });
+  it('what is unlikely is worth more in bits than it can change of what is told', () => {
+    const sort = { of: Int32Array.of(0, 1), count: 2 };
+    const worth = (p: number) =>
+      expectedGains([number(1, 0.01), number(9, 0.01)], Float64Array.of(p, 1 - p), [sort])[0]!;
+    const [rare, even] = [worth(0.003), worth(0.5)];
+    expect(rare.error / rare.bits).lessThan(0.5 * (even.error / even.bits));
   });
   it('two overlapping normals: within 10 % of numerical integration', () => {
     const views = [number(0, 1), number(2, 1)];
     const weights = Float64Array.of(0.5, 0.5);
-    const [bits] = expectedBits(views, weights, [{ of: Int32Array.of(0, 1), count: 2 }]);
+    const [gain] = expectedGains(views, weights, [{ of: Int32Array.of(0, 1), count: 2 }]);
     let integral = 0;
     const step = 0.001;
     for (let y = -8; y < 10; y += step) {
@@ -53,7 +68,7 @@ describe('advice: what a check is worth', () => {
       const both = (densities[0]! + densities[1]!) / 2;
       for (const d of densities) integral += 0.5 * d * Math.log2(d / both) * step;
     }
-    expect(bits).closeTo(integral, 0.1 * integral);
+    expect(gain!.bits).closeTo(integral, 0.1 * integral);
   });
   it('separation is 0 for like views and near 1 for far ones', () => {
     expect(separation(number(1, 0.1), number(1, 0.1))).closeTo(0, 1e-9);
@@ -99,7 +114,7 @@ describe('advice: what to do next', () => {
     const toy = toyCase();
     const { checks } = advise(toy, priorBelief(toy), conditions, none, 'closed');
     expect(checks.at(-1)!.check.id).equal('sees-nothing');
-    expect(checks.at(-1)!.bits).closeTo(0, 1e-9);
+    expect(checks.at(-1)!.gain.bits).closeTo(0, 1e-9);
   });
   it('counts set-up along the order of taking apart, both ways', () => {
     expect(setupMinutes(opened, 'closed', 'unsoldered')).equal(20);

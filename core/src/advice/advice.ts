@@ -1,13 +1,13 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
-import { type Classes, expectedBits } from './worth.ts';
+import { type Classes, expectedGains, type Gain } from './worth.ts';
 
 /** A check worth doing. */
 export interface Advised {
   readonly check: Check;
-  /** Knowledge expected from it, in bits: of what to do, and of which part. */
-  readonly bits: number;
+  /** Expected from it: of what to do, and of which part. */
+  readonly gain: Gain;
   /** Minutes of taking apart or putting back before it can be done. */
   readonly setupMinutes: number;
   /** Bits per minute, a quarter of the set-up there and back charged to this check. */
@@ -36,8 +36,11 @@ const setupShare = 1 / 4;
 const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
-/** Less than this in bits per minute, all of the set-up there and back charged, and a check doesn't pay by itself: counted by `study bench`. */
-const leastWorth = 0.0085;
+/**
+ * A check pays as long as the error of what is told falls by this per minute, all of the set-up there and back charged:
+ * counted by `study bench`. Bits order the checks, but go on paying for what would change no verdict.
+ */
+const leastErrorPerMinute = 0.0011;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {
@@ -95,13 +98,15 @@ export function advise(
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  return { checks, apart, worthwhile: exactly.some((weighed) => scoreOf(weighed, 1) >= leastWorth) };
+  const pays = ({ gain, ...one }: Weighed) => gain.error / minutesOf(one, 1) >= leastErrorPerMinute;
+  return { checks, apart, worthwhile: exactly.some(pays) };
 }
 
 type Weighed = Omit<Advised, 'between'>;
 const byScore = (a: Weighed, b: Weighed): number => b.score - a.score;
-const scoreOf = ({ check, bits, setupMinutes }: Omit<Weighed, 'score'>, share: number): number =>
-  bits / (check.minutes + 2 * setupMinutes * share);
+/** Minutes of a check with a share of its set-up there and back. */
+const minutesOf = ({ check, setupMinutes }: Pick<Weighed, 'check' | 'setupMinutes'>, share: number): number =>
+  check.minutes + 2 * setupMinutes * share;
 
 /** What is done on some stands is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
@@ -123,10 +128,11 @@ function weigher(
   const parts = classesOf(members, (m) => m.particle.faults.map((f) => opened.faults[f]!.part));
   return (check) => {
     const views = viewsOf(opened, members, check, conditions);
-    const [ofActions, ofParts] = expectedBits(views, weights, [actions, parts]);
-    const bits = actionShare * ofActions! + (1 - actionShare) * ofParts!;
-    const weighed = { check, bits, setupMinutes: setupMinutes(opened, assembly, check.assembly) };
-    return { ...weighed, score: scoreOf(weighed, setupShare) };
+    const [ofActions, ofParts] = expectedGains(views, weights, [actions, parts]);
+    const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
+    const gain = { bits: both('bits'), error: both('error') };
+    const weighed = { check, gain, setupMinutes: setupMinutes(opened, assembly, check.assembly) };
+    return { ...weighed, score: gain.bits / minutesOf(weighed, setupShare) };
   };
 }
 

@@ -143,13 +143,25 @@ function spreadBits(masses: Float64Array, total: number): number {
   return bits;
 }
 
-/**
- * Expected gain of knowledge, in bits, about which class is true (mutual information; Lindley 1956), for each of
- * several ways to sort the hypotheses.
- */
-export function expectedBits(views: readonly View[], weights: Float64Array, sorts: readonly Classes[]): number[] {
+/** The quadratic score's spread, 1 − Σp², times the total. */
+function spreadSquares(masses: Float64Array, total: number): number {
+  let squares = 0;
+  for (let i = 0; i < masses.length; i++) squares += masses[i]! * masses[i]!;
+  return total - squares / total;
+}
+
+/** What an outcome is expected to teach about which class is true. */
+export interface Gain {
+  /** Knowledge, in bits (mutual information; Lindley 1956): what is unlikely counts too. */
+  readonly bits: number;
+  /** By how much the quadratic error of what is told falls (Brier 1950, from memory); 0 to 1: what may change what is told. */
+  readonly error: number;
+}
+
+/** What an outcome is expected to teach, for each of several ways to sort the hypotheses. */
+export function expectedGains(views: readonly View[], weights: Float64Array, sorts: readonly Classes[]): Gain[] {
   const cells = cellsOf(views, weights, sorts);
-  if (cells.views.length === 1) return sorts.map(() => 0);
+  if (cells.views.length === 1) return sorts.map(() => ({ bits: 0, error: 0 }));
   const masses = sorts.map(({ count }) => new Float64Array(count));
   const sort = (likelihoods: Float64Array | undefined): number => {
     masses.forEach((mass) => mass.fill(0));
@@ -162,14 +174,21 @@ export function expectedBits(views: readonly View[], weights: Float64Array, sort
     return total;
   };
   const total = sort(undefined);
-  const before = masses.map((mass) => spreadBits(mass, total) / total);
-  const after = new Float64Array(sorts.length);
+  const spreadOf = (of: (masses: Float64Array, total: number) => number, total: number): number[] =>
+    masses.map((mass) => of(mass, total) / total);
+  const before = { bits: spreadOf(spreadBits, total), error: spreadOf(spreadSquares, total) };
+  const after = { bits: new Float64Array(sorts.length), error: new Float64Array(sorts.length) };
   let chances = 0;
   foresee(cells, (chance, likelihoods) => {
     const all = sort(likelihoods);
     if (all <= 0) return;
-    masses.forEach((mass, s) => (after[s]! += (chance * spreadBits(mass, all)) / all));
+    masses.forEach((mass, s) => {
+      after.bits[s]! += (chance * spreadBits(mass, all)) / all;
+      after.error[s]! += (chance * spreadSquares(mass, all)) / all;
+    });
     chances += chance;
   });
-  return before.map((bits, s) => (chances > 0 ? Math.max(bits - after[s]! / chances, 0) : 0));
+  const gain = (of: keyof Gain, s: number): number =>
+    chances > 0 ? Math.max(before[of][s]! - after[of][s]! / chances, 0) : 0;
+  return sorts.map((_, s) => ({ bits: gain('bits', s), error: gain('error', s) }));
 }

@@ -13,12 +13,12 @@ export function nextChecks(
   meter: Multimeter,
   gate: Gate | undefined,
 ): NextCheck[] {
-  const next = advice.checks.slice(0, 8).map(({ check, bits, setupMinutes, between }) => ({
+  const next = advice.checks.slice(0, 8).map(({ check, gain, setupMinutes, between }) => ({
     check: check.id,
     name: check.name,
     minutes: check.minutes,
     setupMinutes,
-    bits,
+    bits: gain.bits,
     reason: adviceText(opened, check, setupMinutes, between),
   }));
   const best = advice.checks[0]?.check;
