@@ -68,10 +68,11 @@
 <svelte:head><title>Rack · Refectum</title></svelte:head>
 
 {#snippet hung(facts: TagFacts)}
+  {@const stand = standOf(facts)}
   <li
     draggable="true"
     ondragstart={(event) => event.dataTransfer?.setData('text/plain', String(facts.tag))}
-    class="flex flex-col"
+    class="-m-2 flex flex-col p-2 [contain-intrinsic-size:auto_8.5rem] [content-visibility:auto]"
   >
     <a href="/unit/{facts.tag}" class="block" draggable="false"><Tag {facts} /></a>
     {#if leaving === facts.tag}
@@ -87,11 +88,10 @@
       <select
         class="mt-0.5 h-9 w-32 self-end bg-transparent text-sm"
         aria-label="Move tag {facts.tag}"
-        value={standOf(facts)}
+        value={stand}
         onchange={(event) => onChoice(event, facts)}
       >
-        {#each stands as { id, name } (id)}<option value={id}>{id === standOf(facts) ? 'Move to…' : name}</option
-          >{/each}
+        {#each stands as { id, name } (id)}<option value={id}>{id === stand ? 'Move to…' : name}</option>{/each}
       </select>
     {/if}
   </li>
