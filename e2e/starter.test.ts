@@ -14,9 +14,8 @@ import {
   until,
   visitor,
 } from './stage.ts';
+import { tell } from './simulated-bench.ts';
 
-const tell = (path: string, body: unknown): Promise<Response> =>
-  fetch(`http://127.0.0.1:${stand.standInsPort}${path}`, { method: 'POST', body: JSON.stringify(body) });
 const live = () => page.locator('section[aria-label="From the instruments"]');
 const firstSuspect = () =>
   page.locator('section[aria-label="Suspects"] li, section[aria-label="Suspects"] summary').first().textContent();

@@ -133,21 +133,21 @@ function foreseeNumbers(
   }
 }
 
-/** Sum of −m·log2(m/total): entropy in bits times the total. */
-function spreadBits(masses: Float64Array, total: number): number {
+/** Entropy of the shares of a total, in bits. */
+function bitsOf(masses: Float64Array, total: number): number {
   let bits = 0;
   for (let i = 0; i < masses.length; i++) {
     const mass = masses[i]!;
     if (mass > 0) bits -= mass * Math.log2(mass / total);
   }
-  return bits;
+  return bits / total;
 }
 
-/** The quadratic score's spread, 1 − Σp², times the total. */
-function spreadSquares(masses: Float64Array, total: number): number {
+/** Quadratic error to be expected where the shares of a total are told as chances: 1 − Σp². */
+function errorOf(masses: Float64Array, total: number): number {
   let squares = 0;
   for (let i = 0; i < masses.length; i++) squares += masses[i]! * masses[i]!;
-  return total - squares / total;
+  return 1 - squares / total ** 2;
 }
 
 /** What an outcome is expected to teach about which class is true. */
@@ -174,21 +174,19 @@ export function expectedGains(views: readonly View[], weights: Float64Array, sor
     return total;
   };
   const total = sort(undefined);
-  const spreadOf = (of: (masses: Float64Array, total: number) => number, total: number): number[] =>
-    masses.map((mass) => of(mass, total) / total);
-  const before = { bits: spreadOf(spreadBits, total), error: spreadOf(spreadSquares, total) };
+  const before = masses.map((mass): Gain => ({ bits: bitsOf(mass, total), error: errorOf(mass, total) }));
   const after = { bits: new Float64Array(sorts.length), error: new Float64Array(sorts.length) };
   let chances = 0;
   foresee(cells, (chance, likelihoods) => {
     const all = sort(likelihoods);
     if (all <= 0) return;
     masses.forEach((mass, s) => {
-      after.bits[s]! += (chance * spreadBits(mass, all)) / all;
-      after.error[s]! += (chance * spreadSquares(mass, all)) / all;
+      after.bits[s]! += chance * bitsOf(mass, all);
+      after.error[s]! += chance * errorOf(mass, all);
     });
     chances += chance;
   });
-  const gain = (of: keyof Gain, s: number): number =>
-    chances > 0 ? Math.max(before[of][s]! - after[of][s]! / chances, 0) : 0;
-  return sorts.map((_, s) => ({ bits: gain('bits', s), error: gain('error', s) }));
+  const fall = (of: keyof Gain, s: number): number =>
+    chances > 0 ? Math.max(before[s]![of] - after[of][s]! / chances, 0) : 0;
+  return sorts.map((_, s) => ({ bits: fall('bits', s), error: fall('error', s) }));
 }

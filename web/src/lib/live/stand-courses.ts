@@ -56,14 +56,14 @@ async function climb(live: StandInstruments, volts: number, goesOn: GoesOn): Pro
   let most = { level: volts, amps: -Infinity };
   for (const [n, share] of letDown.entries()) {
     const level = Number((share * volts).toFixed(2));
-    if (!(await (n === 0 ? live.holdVolts(level) : live.lowerTo(level)))) return false;
+    if (!(await (n === 0 ? live.holdVolts(level) : live.levelTo(level)))) return false;
     await rest(live, climbSeconds, goesOn);
     if (!goesOn() || !live.draws) return false;
     const amps = live.lastSecond('amps')?.mean ?? 0;
     if (amps < most.amps) break;
     most = { level, amps };
   }
-  return live.lowerTo(most.level);
+  return live.levelTo(most.level);
 }
 
 /**
@@ -110,10 +110,10 @@ async function pointAt(
     const { rested } = live;
     if (live.draws && !('restless' in rested)) {
       const taken = live.takePoint(stand);
-      await live.unload();
-      return taken ? rested.amps : undefined;
+      return (await live.unload()) && taken ? rested.amps : undefined;
     }
-    await live.unload();
+    // What can't be let go is said as it is.
+    if (!(await live.unload())) return undefined;
     const why = 'restless' in rested ? rested.restless : 'only after the load was off';
     live.problem = `No rest at ${rpm} rpm within ${live.loadSeconds} s (${why}): the load is off again.`;
     if (tried >= tries || !(await cool(live, goesOn))) return undefined;

@@ -166,7 +166,7 @@ export class StandInstruments {
     return this.#bears(rpm > 0 ? this.#reach().foreseen(rpm) : 0) && this.#load('voltage', level);
   }
   /** A load that draws, held at other volts; its seconds go on from its first level. */
-  lowerTo(volts: number): Promise<boolean> {
+  levelTo(volts: number): Promise<boolean> {
     return this.#tell('load', { on: true, mode: 'voltage', level: volts });
   }
   /** Whether a load draws that is let go by itself. */
