@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
+import { leastErrorPerMinute, payTogether, type Priced } from '../src/advice/pay.ts';
 import { expectedGains } from '../src/advice/worth.ts';
 import {
   beliefAfter,
@@ -73,6 +74,31 @@ describe('advice: what a check is worth', () => {
   it('separation is 0 for like views and near 1 for far ones', () => {
     expect(separation(number(1, 0.1), number(1, 0.1))).closeTo(0, 1e-9);
     expect(separation(number(1, 0.1), number(3, 0.1))).greaterThan(0.999);
+  });
+});
+
+describe('advice: whether checks pay', () => {
+  const priced = (assembly: string, setupMinutes: number, error: number, minutes = 1): Priced => ({
+    check: { assembly, minutes },
+    gain: { error: error * leastErrorPerMinute },
+    setupMinutes,
+  });
+  it('by the error that falls per minute', () => {
+    expect(payTogether([priced('closed', 0, 1.01)])).equal(true);
+    expect(payTogether([priced('closed', 0, 0.99)])).equal(false);
+    expect(payTogether([priced('closed', 0, 1.01, 2)])).equal(false);
+    expect(payTogether([])).equal(false);
+  });
+  it('for a way of ten minutes none by itself, three together', () => {
+    expect(payTogether([priced('opened', 10, 6)])).equal(false);
+    expect(payTogether([priced('opened', 10, 6), priced('opened', 10, 5)])).equal(false);
+    expect(payTogether([priced('opened', 10, 6), priced('opened', 10, 5), priced('opened', 10, 2.1)])).equal(true);
+  });
+  it('what hardly tells anything hides nothing that pays, whatever the order', () => {
+    expect(payTogether([priced('closed', 0, 0.001, 5), priced('closed', 0, 1.01)])).equal(true);
+  });
+  it('checks of two states of assembly pay each for its own way', () => {
+    expect(payTogether([priced('opened', 10, 6), priced('clamped', 10, 6)])).equal(false);
   });
 });
 

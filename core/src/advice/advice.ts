@@ -1,6 +1,7 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
+import { payTogether } from './pay.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
 /** A check worth doing. */
@@ -26,7 +27,7 @@ export interface Advice {
   readonly checks: readonly Advised[];
   /** Every two of the open suspects, likeliest first. */
   readonly apart: readonly ToldApart[];
-  /** Whether any check still pays for its minutes. */
+  /** Whether the checks of some state of assembly together still pay for their minutes and its set-up. */
   readonly worthwhile: boolean;
 }
 
@@ -36,11 +37,6 @@ const setupShare = 1 / 4;
 const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
-/**
- * A check pays as long as the error of what is told falls by this per minute, all of the set-up there and back charged:
- * counted by `study bench`. Bits order the checks, but go on paying for what would change no verdict.
- */
-const leastErrorPerMinute = 0.0011;
 
 /** Minutes from one state of assembly to another; `''` fits any. */
 export function setupMinutes(opened: Case, from: string, to: string): number {
@@ -90,23 +86,18 @@ export function advise(
     .map(weigh(members));
   const pairs = pairsOf(rivalsOf(opened, belief, members));
   const separations = new Map(open.map((check) => [check, separationsOf(opened, members, check, conditions, pairs)]));
-  const checks = [...exactly.sort(byScore), ...roughly.slice(weighedFully)].map((weighed): Advised => {
-    return { ...weighed, between: mostApart(pairs, separations.get(weighed.check)!) };
-  });
+  const weighed = [...exactly.sort(byScore), ...roughly.slice(weighedFully)];
+  const checks = weighed.map((one): Advised => ({ ...one, between: mostApart(pairs, separations.get(one.check)!) }));
   const apart = pairs.map(({ between }, p): ToldApart => {
     const by = (check: Check) => separations.get(check)![p]!;
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  const pays = ({ gain, ...one }: Weighed) => gain.error / minutesOf(one, 1) >= leastErrorPerMinute;
-  return { checks, apart, worthwhile: exactly.some(pays) };
+  return { checks, apart, worthwhile: payTogether(weighed) };
 }
 
 type Weighed = Omit<Advised, 'between'>;
 const byScore = (a: Weighed, b: Weighed): number => b.score - a.score;
-/** Minutes of a check with a share of its set-up there and back. */
-const minutesOf = ({ check, setupMinutes }: Pick<Weighed, 'check' | 'setupMinutes'>, share: number): number =>
-  check.minutes + 2 * setupMinutes * share;
 
 /** What is done on some stands is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
@@ -132,7 +123,7 @@ function weigher(
     const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
     const gain = { bits: both('bits'), error: both('error') };
     const weighed = { check, gain, setupMinutes: setupMinutes(opened, assembly, check.assembly) };
-    return { ...weighed, score: gain.bits / minutesOf(weighed, setupShare) };
+    return { ...weighed, score: gain.bits / (check.minutes + 2 * weighed.setupMinutes * setupShare) };
   };
 }
 

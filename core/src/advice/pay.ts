@@ -1,0 +1,35 @@
+import type { Check } from '../checks/index.ts';
+import type { Gain } from './worth.ts';
+
+/** What a check would bring, and what it costs. */
+export interface Priced {
+  readonly check: Pick<Check, 'assembly' | 'minutes'>;
+  readonly gain: Pick<Gain, 'error'>;
+  /** Minutes of taking apart or putting back before it can be done. */
+  readonly setupMinutes: number;
+}
+
+/**
+ * Checks pay as long as the error of what is told falls by this per minute: counted by `study bench`. Bits order the
+ * checks, but go on paying for what would change no verdict.
+ */
+export const leastErrorPerMinute = 0.0034;
+
+/**
+ * Whether the checks of some state of assembly pay together: the quickest gains first and as many as make it most, the
+ * way there charged once. What two of them would both tell counts twice.
+ */
+export function payTogether(priced: readonly Priced[]): boolean {
+  const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
+  return [...new Set(priced.map(({ check }) => check.assembly))].some((assembly) => {
+    const there = priced.filter(({ check }) => check.assembly === assembly);
+    let [error, minutes] = [0, there[0]!.setupMinutes];
+    return there
+      .sort((a, b) => perMinute(b) - perMinute(a))
+      .some(({ check, gain }) => {
+        error += gain.error;
+        minutes += check.minutes;
+        return error >= leastErrorPerMinute * minutes;
+      });
+  });
+}
