@@ -68,6 +68,24 @@ describe('a session: what it answers', () => {
     expect(session.assess(before)).deep.equal(fresh().assess(before));
   });
 
+  it('thinks a unit that may soon look unlike its kind through as one that does, beforehand and once', () => {
+    const odd = [take('leads-null', 0.1), take('bridge-forward', 0.9), take('field-ohms', 1.5)];
+    const tips = take('bridge-reverse-ohms', 2e5);
+    const fresh = () => unitSession(known, 'no-charge', [multimeterById('workshop')]);
+    const steps = (of: ReturnType<typeof fresh>, taken: readonly TapeReading[]) =>
+      [...of.prepare(situation(taken), [])].length;
+    const session = fresh();
+    expect(session.diagnose(situation(odd)).unlike).within(0.1, 0.5);
+    const first = steps(session, odd);
+    expect(first - steps(session, odd)).equal(odd.length);
+    const then = situation([...odd, tips]);
+    expect(session.diagnose(then).unlike).greaterThan(0.5);
+    expect(session.diagnose(then)).deep.equal(fresh().diagnose(then));
+    // Nobody waits for what isn't likely.
+    const usual = fresh();
+    expect(steps(usual, readings)).equal(steps(usual, readings));
+  });
+
   it('tells what the readings say of the copper beside its plate, and nothing where they say nothing', () => {
     const session = unitSession(known, 'no-charge', [multimeterById('bench')]);
     const drop = 5 * known.statorPairOhms * 1.08;

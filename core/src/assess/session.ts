@@ -67,7 +67,7 @@ export interface BenchSituation extends Situation {
 
 /** A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more. */
 const unbelievable = 0.5;
-const repeatRatio = 4;
+const repeatRatio = 1.5;
 /** Predictions worked out beforehand: for how many hypotheses, and how many in one step. */
 const preparedHypotheses = 400;
 const preparedAtOnce = 16;
@@ -181,24 +181,29 @@ export class Session {
     return this.#follow(read).belief;
   }
 
+  #readings(read: Read): readonly Reading[] {
+    return this.#tape(read).map((one) => this.#reading(one));
+  }
+
   /** What is believed along all that was read; `atRest`: before the points of the output, which bar no run. */
   #follow(read: Read) {
     const tape = this.#tape(read);
-    const readings = tape.map((reading) => this.#reading(reading));
+    const readings = tape.map((one) => this.#reading(one));
     const { counted, beliefs } = this.#history.follow(readings);
     const atRest = beliefs[counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length]!;
     return { tape, readings, counted, beliefs, belief: beliefs[beliefs.length - 1]!, atRest };
   }
 
   /**
-   * Works out beforehand what the next assessments will need, a small step at a time: all that the likely next checks
-   * could show, all that would follow from each of their findings, then what the heaviest hypotheses expect of every
-   * check, for the advice. Stop whenever something better comes.
+   * Works out beforehand what the next assessments will need, a small step at a time: what would be believed of a unit
+   * that soon looks unlike its kind, all that the likely next checks could show, all that would follow from each of their
+   * findings, then what the heaviest hypotheses expect of every check, for the advice. Stop whenever something better comes.
    */
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
     const predictor = opened.predictor(this.#conditions(situation));
     const belief = this.beliefAfter(situation);
+    yield* this.#history.prepare(this.#readings(situation));
     for (const check of likely.map((id) => checkOf(opened, id))) {
       for (const [b, build] of opened.builds.entries()) {
         for (const [p, particle] of opened.particles.entries()) {
@@ -225,6 +230,7 @@ export class Session {
     for (const outcome of this.#foreseeable(belief, check, situation)) {
       const reading = { id: 'foreseen', check: check.id, outcome, meter: situation.meter, celsius: situation.celsius };
       const then = { ...situation, readings: [...readings, reading] };
+      yield* this.#history.prepare(this.#readings(then), 'when it does');
       this.diagnose(then);
       yield;
       this.advice(then);

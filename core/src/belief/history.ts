@@ -101,6 +101,8 @@ interface Branches {
 
 /** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
 const unlike = 0.5;
+/** From here on that is worth preparing for: more than before any reading. */
+const soonUnlike = 0.1;
 
 /** Beliefs along a list of readings. */
 export class History {
@@ -121,8 +123,19 @@ export class History {
     const counted = countedReadings(readings);
     const beliefs = this.#usual.follow(counted);
     if (this.#before || unlikeChance(this.#opened, beliefs.at(-1)!) < unlike) return { counted, beliefs };
-    this.#ofUnlike ??= new Trail(this.#opened, priorBelief(this.#opened, 'on any'));
-    return { counted, beliefs: this.#ofUnlike.follow(counted) };
+    return { counted, beliefs: this.#unlikeTrail().follow(counted) };
+  }
+
+  /** Follows a unit as one unlike its kind beforehand, a reading in each step: when it may soon look so, or does. */
+  *prepare(readings: readonly Reading[], when: 'soon' | 'when it does' = 'soon'): Generator<undefined, void> {
+    const counted = countedReadings(readings);
+    const least = when === 'soon' ? soonUnlike : unlike;
+    if (this.#before || unlikeChance(this.#opened, this.#usual.follow(counted).at(-1)!) < least) return;
+    yield* this.#unlikeTrail().prepare(counted);
+  }
+
+  #unlikeTrail(): Trail {
+    return (this.#ofUnlike ??= new Trail(this.#opened, priorBelief(this.#opened, 'on any')));
   }
 }
 
@@ -140,13 +153,27 @@ class Trail {
 
   /** The belief before each and after the last. */
   follow(counted: readonly Counted[]): readonly Belief[] {
-    let same = 0;
-    while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
+    const same = this.#same(counted);
     const beliefs = this.#beliefs.slice(0, same + 1);
     for (const next of counted.slice(same)) beliefs.push(this.#after(beliefs[beliefs.length - 1]!, next));
     this.#counted = counted;
     this.#beliefs = beliefs;
     return beliefs;
+  }
+
+  /** Follows a list one by one. */
+  *prepare(counted: readonly Counted[]): Generator<undefined, void> {
+    for (let to = this.#same(counted) + 1; to <= counted.length; to++) {
+      this.follow(counted.slice(0, to));
+      yield;
+    }
+  }
+
+  /** How many of a list are those followed last. */
+  #same(counted: readonly Counted[]): number {
+    let same = 0;
+    while (same < this.#counted.length && same < counted.length && equal(this.#counted[same]!, counted[same]!)) same++;
+    return same;
   }
 
   #after(last: Belief, counted: Counted): Belief {
