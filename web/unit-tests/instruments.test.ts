@@ -7,7 +7,7 @@ import { House } from '../../standins/src/house.ts';
 import { instrumentSchema, type LiveWord, settingSchema, type ShopInstrument } from '../src/lib/instruments.ts';
 import { capture, drivers } from '../src/lib/server/instruments/drivers.ts';
 import { Link } from '../src/lib/server/instruments/link.ts';
-import { endAll, watchOf } from '../src/lib/server/instruments/watch.ts';
+import { endAll, partWith, watchOf } from '../src/lib/server/instruments/watch.ts';
 
 const machine = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' } as const;
 const failure = async (act: Promise<unknown>): Promise<string> => {
@@ -171,6 +171,32 @@ describe('an instrument that goes away', () => {
       await endAll();
       expect(house.bench.wantedRpm).equal(0);
     } finally {
+      await house.close();
+    }
+  }).timeout(20_000);
+  it('what turns where an instrument is reached no more is stopped there', async () => {
+    const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));
+    await house.open(0);
+    house.bench.move({ together: false, assembly: 'stand', jumper: false });
+    const stand = instrument(house.portOf('stand'), { kind: 'stand', name: 'Stand' });
+    const turns = async () => {
+      await watchOf(stand).set({ rpm: 3000 });
+      expect(house.bench.wantedRpm).equal(3000);
+    };
+    try {
+      await turns();
+      await partWith(stand.id, { ...stand, name: 'Stand by the door' });
+      expect(house.bench.wantedRpm, 'another name, the same stand').equal(3000);
+      await partWith(stand.id, { ...stand, port: house.portOf('load') });
+      expect(house.bench.wantedRpm, 'reached elsewhere').equal(0);
+      await turns();
+      await partWith(stand.id);
+      expect(house.bench.wantedRpm, 'reached no more').equal(0);
+      await turns();
+      watchOf({ ...stand, port: house.portOf('load') });
+      await until(() => house.bench.wantedRpm === 0, 'somebody looks on at its new place');
+    } finally {
+      await endAll();
       await house.close();
     }
   }).timeout(20_000);

@@ -4,6 +4,7 @@ import { database } from '../db/connect.ts';
 import { instrument } from '../db/schema.ts';
 import { metersOf } from '../meters.ts';
 import { Refused } from '../refused.ts';
+import { partWith } from './watch.ts';
 
 const columns = {
   id: instrument.id,
@@ -46,11 +47,14 @@ export async function saveInstrument(shopId: string, by: string, entry: ShopInst
     .onConflictDoUpdate({ target: instrument.id, set, setWhere: eq(instrument.shopId, shopId) })
     .returning({ id: instrument.id });
   if (kept.length === 0) throw new Refused(409, 'This instrument belongs to another shop.');
+  await partWith(id, entry);
 }
 
 /** It may be reached no more. */
 export async function forgetInstrument(shopId: string, id: string): Promise<void> {
-  await database()
+  const gone = await database()
     .delete(instrument)
-    .where(and(eq(instrument.shopId, shopId), eq(instrument.id, id)));
+    .where(and(eq(instrument.shopId, shopId), eq(instrument.id, id)))
+    .returning({ id: instrument.id });
+  if (gone.length) await partWith(id);
 }

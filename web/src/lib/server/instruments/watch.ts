@@ -89,7 +89,7 @@ class Watch {
     this.#link.close();
   }
 
-  /** Before the server ends. */
+  /** Before it is watched no more. */
   async end(): Promise<void> {
     await this.halt();
     this.forget();
@@ -155,12 +155,21 @@ class Watch {
 export const endAll = (): Promise<unknown> =>
   Promise.all([...(holder.refectumInstruments ?? new Map<string, Watch>()).values()].map((watch) => watch.end()));
 
+/** Stops what was set going from here at an instrument that is reached no more, or elsewhere from `now` on. */
+export async function partWith(id: string, now?: ShopInstrument): Promise<void> {
+  const watches = (holder.refectumInstruments ??= new Map<string, Watch>());
+  const known = watches.get(id);
+  if (!known || (now && known.reaches(now))) return;
+  watches.delete(id);
+  await known.end();
+}
+
 /** The watch over an instrument; a new one where its address has changed. */
 export function watchOf(instrument: ShopInstrument): Watch {
   const watches = (holder.refectumInstruments ??= new Map());
   const known = watches.get(instrument.id);
   if (known?.reaches(instrument)) return known;
-  known?.forget();
+  void known?.end();
   const fresh = new Watch(instrument);
   watches.set(instrument.id, fresh);
   return fresh;
