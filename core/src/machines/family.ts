@@ -286,6 +286,8 @@ export interface Generates<M> {
   readonly spin: (machine: M) => Spin;
   /** Where its rated amps hold. */
   readonly rating: (machine: M) => { readonly rpm: number; readonly volts: number; readonly amps: number };
+  /** Of the rated volts: with more at its post its regulator doesn't hold it. */
+  readonly runAwayShare: number;
   readonly polePairs: (machine: M) => number;
   /** Its output against speed. `stator`: what readings at rest say of the winding, ln of its ohms over the plate's. */
   readonly output: (machine: M, build: Build, faults: readonly RunningFault[], stator?: PriorParameter) => OutputModel;

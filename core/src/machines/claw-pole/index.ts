@@ -12,7 +12,7 @@ import { clawPoleItems, clawPoleParts } from './parts.ts';
 import { clawPoleRunner } from './runner.ts';
 import { polePairsOf, ratingPoint } from './running.ts';
 import { clawPoleShows, clawPoleSpin } from './spin.ts';
-import { clawPoleStandRules } from './stand-rules.ts';
+import { clawPoleStandRules, runAwayShare } from './stand-rules.ts';
 
 /** Minutes of taking apart [from memory]. */
 const assemblies: readonly AssemblyState[] = [
@@ -51,6 +51,7 @@ export const clawPole: Family<ClawPole> = {
   generates: {
     spin: clawPoleSpin,
     rating: (machine) => ({ ...ratingPoint(machine), amps: machine.ratedAmps }),
+    runAwayShare,
     output: (machine, build, faults, stator) => clawPoleOutput(machine, build as ClawPoleBuild, faults, stator),
     polePairs: polePairsOf,
     outputWinding: 'stator',

@@ -1,5 +1,8 @@
 import type { StandRules } from '../family.ts';
 
+/** Of the rated volts: past its regulator a unit without load runs to 15 to 20 V and more [common practice, no source]. */
+export const runAwayShare = 1.2;
+
 /** What makes a run dangerous [common practice, no source]. */
 export const clawPoleStandRules: StandRules = {
   first: ['bridge-forward', 'bridge-reverse', 'bearings-by-hand', 'pulley-by-hand'],

@@ -30,12 +30,15 @@
     done: Snippet;
   }
   const { data, bench, stand, generates, running, mounted, light, done: left }: Props = $props();
-  /** Of the rated volts: past its regulator a unit without load runs to 15 to 20 V and more [common practice, no source]. */
-  const runAwayShare = 1.2;
   const live = new StandInstruments(
     () => data.job.tag,
     () => data.instruments,
-    () => ({ profile: data.rules.stand, volts: rating.volts, foreseen, mostVolts: runAwayShare * rating.volts }),
+    () => ({
+      profile: data.rules.stand,
+      volts: rating.volts,
+      foreseen,
+      mostVolts: generates.runAwayShare * rating.volts,
+    }),
   );
   const tag = $derived(data.job.tag);
   const machine = $derived(data.job.machine);
