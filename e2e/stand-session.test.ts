@@ -253,6 +253,22 @@ describe('the third hand: the run stand', () => {
       await loadBears(60);
       await page.reload();
     }).timeout(90_000);
+    it('a curve that nobody could read says so before anything draws', async () => {
+      await tell('/instrument', { name: 'clamp', on: false });
+      await page.reload();
+      await live().locator('button:has-text("All points by itself"):enabled').click();
+      const refused = live().locator('[role=alert]:has-text("Not loaded at")');
+      let drew = false;
+      for (let n = 0; n < 300 && (await refused.count()) === 0; n++) {
+        drew ||= (await benchState()).load.on;
+        await page.waitForTimeout(100);
+      }
+      expect(await refused.textContent()).match(/rpm: no amps come in\./);
+      expect(drew, 'loaded meanwhile').equal(false);
+      await until(stands, 'it stands');
+      await tell('/instrument', { name: 'clamp', on: true });
+      await page.reload();
+    }).timeout(90_000);
     it('goes through the regulator’s course: where it begins to charge, light, heavy and light load, where it charges no more', async () => {
       await pick('Regulated volts, light to heavy load');
       await page.click('button:has-text("From the instruments: light load, heavy load, light again")');

@@ -15,6 +15,8 @@ const tries = 2;
 const bearableShare = 0.95;
 /** A drive comes to its speed within so long [our estimate]. */
 const runUpSeconds = 15;
+/** All instruments are heard within so long, a slow one too [our estimate]. */
+const heardSeconds = 6;
 /** Where a regulator doesn't come to rest within so long, that is its state. */
 const courseSeconds = 10;
 /** Speeds tried for the cut-in and, from there down, for the cut-out; and the amps that are a charge. */
@@ -101,7 +103,7 @@ async function pointAt(
 ): Promise<number | undefined> {
   for (let tried = 1; goesOn(); tried++) {
     live.doing = `To ${rpm} rpm…`;
-    if (!(await toSpeed(live, rpm, goesOn))) return undefined;
+    if (!(await toSpeed(live, rpm, goesOn)) || !(await isHeard(live, rpm, goesOn))) return undefined;
     live.doing = `${rpm} rpm: load until ${school === 'most' ? 'the amps climb no more' : `${volts} V hold`}…`;
     if (!(await (school === 'most' ? climb(live, volts, goesOn) : live.holdVolts(volts)))) return undefined;
     // The load goes off by itself when its seconds are over: what rests then is another state.
@@ -119,6 +121,13 @@ async function pointAt(
     if (tried >= tries || !(await cool(live, goesOn))) return undefined;
   }
   return undefined;
+}
+
+/** Whether all that a point is made of comes in, before anything draws; says what doesn't. */
+async function isHeard(live: StandInstruments, rpm: number, goesOn: GoesOn): Promise<boolean> {
+  if (await live.until(() => live.missing === undefined, heardSeconds, goesOn)) return true;
+  if (goesOn()) live.problem = `Not loaded at ${rpm} rpm: no ${live.missing ?? 'readings'} come in.`;
+  return false;
 }
 
 async function cool(live: StandInstruments, goesOn: GoesOn): Promise<boolean> {

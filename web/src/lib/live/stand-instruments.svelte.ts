@@ -274,6 +274,11 @@ export class StandInstruments {
     return means as Record<Figure, number>;
   }
 
+  /** Which of a point's figures doesn't come in, if any. */
+  get missing(): Figure | undefined {
+    return figures.find((figure) => this.#restOf(figure) === 'missing');
+  }
+
   /** What an instrument read just before it went away is no reading of now. */
   #restOf(figure: Figure): number | 'moves' | 'missing' {
     return this.#gone[source[figure]] ? 'missing' : this.#recent.rested(figure);
