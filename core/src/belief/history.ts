@@ -101,8 +101,8 @@ interface Branches {
 
 /** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
 const unlike = 0.5;
-/** From here on that is worth preparing for: more than before any reading. */
-const soonUnlike = 0.1;
+/** From here on that is worth preparing for; with its pairs it fills three times the memory [counted on the bench's worker]. */
+const soonUnlike = 0.2;
 
 /** Beliefs along a list of readings. */
 export class History {
