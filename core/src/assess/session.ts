@@ -65,7 +65,10 @@ export interface BenchSituation extends Situation {
   readonly prices: Prices;
 }
 
-/** A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more. */
+/**
+ * A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more, counted by
+ * `study bench`.
+ */
 const unbelievable = 0.5;
 const repeatRatio = 1.5;
 /** Predictions worked out beforehand: for how many hypotheses, and how many in one step. */

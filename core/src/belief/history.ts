@@ -101,7 +101,7 @@ interface Branches {
 
 /** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
 const unlike = 0.5;
-/** From here on that is worth preparing for; with its pairs it fills three times the memory [counted on the bench's worker]. */
+/** From here on that is worth preparing for: its pairs fill the worker's memory, two to three times as much as usual. */
 const soonUnlike = 0.2;
 
 /** Beliefs along a list of readings. */
