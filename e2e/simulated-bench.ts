@@ -3,9 +3,10 @@ import { ask, freshUnit, stand } from './stage.ts';
 /** What the simulated bench is told beside the application: its own page's door. */
 export const tell = (path: string, body: unknown): Promise<Response> =>
   fetch(`http://127.0.0.1:${stand.standInsPort}${path}`, { method: 'POST', body: JSON.stringify(body) });
-/** What its load does, its scenario, and the command it hears. */
+/** How fast its stand turns, what its load does, its scenario, and the command it hears. */
 export const benchState = async () =>
   (await (await fetch(`http://127.0.0.1:${stand.standInsPort}/state`)).json()) as {
+    rpm: number;
     load: { on: boolean };
     scenario: { machine: object };
     command: unknown;

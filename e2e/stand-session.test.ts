@@ -108,8 +108,7 @@ describe('the third hand: the run stand', () => {
         await live().locator('label:has-text("Turn, rpm") input').press('Enter');
         await until(turnsAt3000, 'speed');
       };
-      const standing = async () =>
-        ((await (await fetch(`http://127.0.0.1:${stand.standInsPort}/state`)).json()) as { rpm: number }).rpm < 60;
+      const standing = async () => (await benchState()).rpm < 60;
       await stand.stop('SIGKILL');
       await page.keyboard.press('Escape');
       await page.waitForSelector('text=/The server is away: nothing was stopped/');

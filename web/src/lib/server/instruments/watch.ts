@@ -151,13 +151,14 @@ class Watch {
   }
 }
 
+/** By the instrument's id; a server that reloads this file goes on with the same. */
+const watches = (holder.refectumInstruments ??= new Map<string, Watch>());
+
 /** Stops everything that was set going, before the server ends. */
-export const endAll = (): Promise<unknown> =>
-  Promise.all([...(holder.refectumInstruments ?? new Map<string, Watch>()).values()].map((watch) => watch.end()));
+export const endAll = (): Promise<unknown> => Promise.all([...watches.values()].map((watch) => watch.end()));
 
 /** Stops what was set going from here at an instrument that is reached no more, or elsewhere from `now` on. */
 export async function partWith(id: string, now?: ShopInstrument): Promise<void> {
-  const watches = (holder.refectumInstruments ??= new Map<string, Watch>());
   const known = watches.get(id);
   if (!known || (now && known.reaches(now))) return;
   watches.delete(id);
@@ -166,10 +167,9 @@ export async function partWith(id: string, now?: ShopInstrument): Promise<void> 
 
 /** The watch over an instrument; a new one where its address has changed. */
 export function watchOf(instrument: ShopInstrument): Watch {
-  const watches = (holder.refectumInstruments ??= new Map());
   const known = watches.get(instrument.id);
   if (known?.reaches(instrument)) return known;
-  void known?.end();
+  void partWith(instrument.id);
   const fresh = new Watch(instrument);
   watches.set(instrument.id, fresh);
   return fresh;
