@@ -133,7 +133,8 @@ describe('belief: properties', () => {
     const belief = after(opened, ['ring-ring', value(3.3)]);
     const alone = (id: string) =>
       opened.particles.findIndex((p) => p.faults.length === 1 && opened.faults[p.faults[0]!]!.id === id);
-    const ratio = (b: Belief) => b.weights[0]![alone('diode-open:A+')]! / b.weights[0]![alone('diode-leaky:B-')]!;
+    const weight = ({ rows: [row] }: Belief, p: number) => row!.weights[row!.particles.indexOf(p)]!;
+    const ratio = (b: Belief) => weight(b, alone('diode-open:A+')) / weight(b, alone('diode-leaky:B-'));
     expect(ratio(belief)).closeTo(ratio(before), 1e-9 * ratio(before));
     expect(belief.evidence[0]!.felt[opened.faults.findIndex((f) => f.id === 'diode-open:A+')]).equal(false);
   });
@@ -333,7 +334,7 @@ describe('belief: readings that are alike', () => {
     const sound = opened.particles[0]!;
     const spread = (belief: Belief, check: string, b: number): number => {
       const taken = checkOf(opened, check);
-      const state = belief.states[b]![0]!;
+      const state = belief.rows[b]!.sound;
       const prediction = opened
         .predictor({ meter: workshop, celsius: 20 })
         .predict(taken, opened.builds[b]!, sound, state);
@@ -397,7 +398,7 @@ describe('belief: words and repeats', () => {
     expect(other).deep.include({ reading: take(33), entries: 1, disagree: true });
     expect(none).deep.equal([]);
     const history = new History(opened);
-    const last = (...list: Reading[]) => history.follow(list).beliefs.at(-1)!;
+    const last = (...list: Reading[]) => history.follow(list).belief;
     const once = chanceOf(opened, last(reading(opened, 'ring-ring', OL)), 'rotor-open');
     const twice = chanceOf(
       opened,
@@ -416,14 +417,14 @@ describe('belief: words and repeats', () => {
     const counted = countedReadings(readings);
     expect(counted.map(({ otherLeads }) => otherLeads)).deep.equal([false, false, true, false]);
     const leads = opened.dimensions.index.get('leads@workshop')!;
-    const { beliefs } = new History(opened).follow(readings);
-    const along = (at: number) => gaussianAlong(beliefs[at]!.states[0]![0]!, leads);
+    const { outsets, belief } = new History(opened).follow(readings);
+    const along = (at: number) => gaussianAlong(outsets[at]!.rows[0]!.sound, leads);
     expect(along(1).mean).closeTo(0, 0.05);
     expect(along(3).mean).closeTo(0.8, 0.15);
-    expect(chanceOf(opened, beliefs[4]!, 'brush-worn')).lessThan(0.05);
+    expect(chanceOf(opened, belief, 'brush-worn')).lessThan(0.05);
     // With the first null kept, the same ring to ring would be 0.8 ohms higher.
-    const kept = new History(opened).follow(readings.filter((_, i) => i !== 2)).beliefs.at(-1)!;
-    expect(along(4).mean).greaterThan(gaussianAlong(kept.states[0]![0]!, leads).mean + 0.5);
+    const kept = new History(opened).follow(readings.filter((_, i) => i !== 2)).belief;
+    expect(along(4).mean).greaterThan(gaussianAlong(kept.rows[0]!.sound, leads).mean + 0.5);
   });
   it('each meter has leads of its own: their nulls don’t replace each other', () => {
     const nulls = [
@@ -444,8 +445,8 @@ describe('belief: words and repeats', () => {
       reading(opened, 'ring-core', OL),
     ];
     history.follow(list);
-    const shorter = history.follow([list[0]!, list[2]!]).beliefs.at(-1)!;
-    const fresh = new History(opened).follow([list[0]!, list[2]!]).beliefs.at(-1)!;
+    const shorter = history.follow([list[0]!, list[2]!]).belief;
+    const fresh = new History(opened).follow([list[0]!, list[2]!]).belief;
     expect([...faultChances(opened, shorter)]).deep.equal([...faultChances(opened, fresh)]);
   });
 });

@@ -154,14 +154,13 @@ function judged(
       .join(' + ') || 'nothing';
   const likeliest = (name: (part: string) => string): { told: string; chance: number } => {
     const chances = new Map<string, number>();
-    for (const weights of belief.weights)
-      opened.particles.forEach(({ faults }, p) => {
-        if (weights[p]! === 0) return;
+    for (const { particles, weights } of belief.rows)
+      particles.forEach((p, at) => {
         const set = setOf(
-          faults.map((f) => opened.faults[f]!),
+          opened.particles[p]!.faults.map((f) => opened.faults[f]!),
           name,
         );
-        chances.set(set, (chances.get(set) ?? 0) + weights[p]!);
+        chances.set(set, (chances.get(set) ?? 0) + weights[at]!);
       });
     const [told, chance] = [...chances].reduce((best, one) => (one[1] > best[1] ? one : best));
     return { told, chance };

@@ -142,7 +142,7 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
       const prior = priorBelief(opened);
       const readings = outcomes.map((outcome, n): Reading => ({ check: leaks[n]!, outcome, meter, celsius: 20 }));
       const after = readings.reduce((belief, reading) => beliefAfter(opened, belief, reading, 0), prior);
-      const odds = ({ weights: [kind, strewn] }: typeof prior) => strewn![0]! / kind![0]!;
+      const odds = ({ rows: [kind, strewn] }: typeof prior) => strewn!.weights[0]! / kind!.weights[0]!;
       return odds(after) / odds(prior);
     };
     const counted = (holds: (shown: readonly number[]) => boolean): number[] =>

@@ -173,9 +173,9 @@ describe('a session: what it answers', () => {
       });
     const strewnPairs = (millivolts: readonly number[]) => {
       let sum = 0;
-      after(millivolts).weights.forEach((row, b) =>
-        row.forEach((weight, p) => {
-          if (opened.builds[b]!.strewn && opened.particles[p]!.faults.length === 2) sum += weight;
+      after(millivolts).rows.forEach(({ particles, weights }, b) =>
+        particles.forEach((p, at) => {
+          if (opened.builds[b]!.strewn && opened.particles[p]!.faults.length === 2) sum += weights[at]!;
         }),
       );
       return sum;
@@ -184,7 +184,10 @@ describe('a session: what it answers', () => {
     const strewn = [531, 546, 519, 538, 551, 523];
     expect(strewnPairs(usual)).equal(0);
     expect(strewnPairs(strewn)).greaterThan(0.01);
-    const total = after(strewn).weights.reduce((sum, row) => row.reduce((all, weight) => all + weight, sum), 0);
+    const total = after(strewn).rows.reduce(
+      (sum, { weights }) => weights.reduce((all, weight) => all + weight, sum),
+      0,
+    );
     expect(total).closeTo(1, 1e-9);
     // Whatever was asked before, the same readings give the same belief.
     expect(strewnPairs(usual)).equal(0);

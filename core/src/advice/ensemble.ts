@@ -18,10 +18,10 @@ const mostMembers = 100;
 export function ensembleOf(opened: Case, belief: Belief): Member[] {
   const heaviest = standingParticles(belief).slice(0, mostMembers);
   const total = heaviest.reduce((sum, m) => sum + m.weight, 0);
-  return heaviest.map(({ particle, build, weight }) => ({
+  return heaviest.map(({ particle, build, weight, state }) => ({
     particle: opened.particles[particle]!,
     build: opened.builds[build]!,
-    state: belief.states[build]![particle]!,
+    state,
     weight: weight / total,
   }));
 }

@@ -63,7 +63,7 @@ function seenBy(
   const chances = buildChances(belief);
   const b = chances.indexOf(Math.max(...chances));
   const build = opened.builds[b]!;
-  const state = belief.states[b]![0]!;
+  const state = belief.rows[b]!.sound;
   const alone = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === fault);
   const faulty = alone[Math.floor(alone.length / 2)]!;
   let best: { check: Check; apart: number } | undefined;

@@ -4,11 +4,13 @@ import {
   type Case,
   checkOf,
   type Conditions,
-  type Counted,
   countedAt,
+  type Counted,
+  type Followed,
   hearsay,
   History,
   openCase,
+  type Outset,
   type Reading,
   soundBands,
   soundChance,
@@ -85,8 +87,8 @@ export class Session {
   readonly #history: History;
   /** Advice given, by the belief it was given on. */
   readonly #advice = new WeakMap<Belief, { readonly key: string; readonly advice: Advice }>();
-  /** Words given to readings, by the belief they met. */
-  readonly #words = new WeakMap<Belief, Map<string, { expected: string; word: Word }>>();
+  /** Words given to readings, by what they met. */
+  readonly #words = new WeakMap<Outset, Map<string, { expected: string; word: Word }>>();
   /** Points of the output as checks, by what was held. */
   readonly #points = new Map<string, Check>();
   readonly #meters: ReadonlyMap<string, Multimeter>;
@@ -122,13 +124,13 @@ export class Session {
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
     const { opened } = this;
-    const { tape, readings, counted, beliefs, belief, atRest } = this.#follow(situation);
-    const judged = tape.map((row, i) => this.#judge(row, readings[i]!, readings, counted, beliefs));
+    const { tape, readings, followed, belief, atRest } = this.#follow(situation);
+    const judged = tape.map((row, i) => this.#judge(row, readings[i]!, readings, followed));
     return {
       sound: soundChance(belief),
       builds: buildsOf(opened, belief),
       unlike: unlikeChance(opened, belief),
-      suspects: suspectsOf(opened, belief, counted, tape),
+      suspects: suspectsOf(opened, belief, followed.counted, tape),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
       readings: judged.slice(0, situation.readings.length),
@@ -192,9 +194,9 @@ export class Session {
   #follow(read: Read) {
     const tape = this.#tape(read);
     const readings = tape.map((one) => this.#reading(one));
-    const { counted, beliefs } = this.#history.follow(readings);
-    const atRest = beliefs[counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length]!;
-    return { tape, readings, counted, beliefs, belief: beliefs[beliefs.length - 1]!, atRest };
+    const followed = this.#history.follow(readings);
+    const atRest = followed.after(followed.counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length);
+    return { tape, readings, followed, belief: followed.belief, atRest };
   }
 
   /**
@@ -208,11 +210,10 @@ export class Session {
     const belief = this.beliefAfter(situation);
     yield* this.#history.prepare(this.#readings(situation));
     for (const check of likely.map((id) => checkOf(opened, id))) {
-      for (const [b, build] of opened.builds.entries()) {
-        for (const [p, particle] of opened.particles.entries()) {
-          if (belief.weights[b]![p] === 0) continue;
-          predictor.predict(check, build, particle, belief.states[b]![p]!);
-          if (p % preparedAtOnce === 0) yield;
+      for (const [b, { particles, states }] of belief.rows.entries()) {
+        for (const [at, p] of particles.entries()) {
+          predictor.predict(check, opened.builds[b]!, opened.particles[p]!, states[at]!);
+          if (at % preparedAtOnce === 0) yield;
         }
       }
       yield* this.#rehearse(belief, check, situation);
@@ -293,8 +294,7 @@ export class Session {
     tape: TapeReading,
     reading: Reading,
     all: readonly Reading[],
-    counted: readonly Counted[],
-    beliefs: readonly Belief[],
+    { counted, outsets, belief }: Followed,
   ): JudgedReading {
     const { check, outcome } = reading;
     const shown = outcomeText(check, outcome);
@@ -302,19 +302,18 @@ export class Session {
     if (outcome.kind === 'no-access')
       return { ...named, net: undefined, expected: '', word: 'not looked at', repeat: undefined };
     const at = countedAt(counted, reading);
-    const before = beliefs[at]!;
     const net = netOf(reading, all);
-    const slip = slipChanceOf(beliefs[beliefs.length - 1]!, at);
+    const slip = slipChanceOf(belief, at);
     const slipped = slipWords(slip, reading.slip);
     return {
       ...named,
       net: net?.text,
-      ...this.#wordFor(before, reading),
+      ...this.#wordFor(outsets[at]!, reading),
       repeat: net?.repeat ?? slipped ?? differenceWords(counted[at]!),
     };
   }
 
-  #wordFor(before: Belief, reading: Reading): { expected: string; word: Word } {
+  #wordFor(before: Outset, reading: Reading): { expected: string; word: Word } {
     const { check, outcome } = reading;
     const known = this.#words.get(before) ?? new Map<string, { expected: string; word: Word }>();
     this.#words.set(before, known);

@@ -1,7 +1,7 @@
-import type { Belief } from './belief.ts';
-import { priorBelief } from './belief.ts';
+import { type Belief, priorBelief } from './belief.ts';
 import type { Case } from './case.ts';
 import { faultOfCode } from './hypotheses.ts';
+import { rowOf } from './row.ts';
 
 /** What was done: items fitted new, parts mended in place. */
 interface Done {
@@ -28,18 +28,20 @@ export function beliefAfterWork(last: Case, belief: Belief, next: Case, { fitted
   const replaced = next.faults.map(({ part }) => fitted.includes(parts.get(part)!));
   const repaired = next.faults.map(({ part, repair }) => mended.includes(part) && repair !== undefined);
   const without = withoutFaults(last, next);
-  const prior = priorBelief(next);
-  const weights = prior.weights.map((row) => row.map((weight) => anew * weight));
-  belief.weights.forEach((row, b) =>
-    row.forEach((weight, p) => {
-      if (weight === 0) return;
-      const kept = (1 - anew) * weight;
+  const weights = priorBelief(next).rows.map((row) => {
+    const all = new Float64Array(next.particles.length);
+    row.particles.forEach((p, at) => (all[p] = anew * row.weights[at]!));
+    return all;
+  });
+  belief.rows.forEach((row, b) =>
+    row.particles.forEach((p, at) => {
+      const kept = (1 - anew) * row.weights[at]!;
       const tried = last.particles[p]!.faults.some((f) => repaired[f] && !replaced[f]);
       if (tried) weights[b]![without(p, (f) => replaced[f]!)]! += stillThere * kept;
       weights[b]![without(p, (f) => replaced[f]! || repaired[f]!)]! += (tried ? 1 - stillThere : 1) * kept;
     }),
   );
-  return { ...prior, weights };
+  return { rows: weights.map((all, b) => rowOf(all, next.priorStates[b]!)), evidence: [] };
 }
 
 /** The particle that is left of one when some of its faults are gone. */

@@ -1,9 +1,19 @@
 import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
-import { Row } from './row.ts';
+import {
+  type Likelihood,
+  likelihood,
+  looseLikelihood,
+  loosePredictions,
+  settle,
+  slipChance,
+  stateAfter,
+} from './likelihood.ts';
+import type { Prediction } from './prediction.ts';
+import { type Row, rowOf } from './row.ts';
 import { straightenedAt } from './straighten.ts';
-import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
+import { Weighing } from './weighing.ts';
 
 /** What one reading did. */
 export interface Evidence {
@@ -11,15 +21,19 @@ export interface Evidence {
   readonly bits: Float64Array;
   /** Which faults the check could feel at all; a fault can also lose odds to a better explanation. */
   readonly felt: readonly boolean[];
-  /** For each build and particle: the chance that the entry was a slip, if that particle is true. */
-  readonly slips: readonly Float32Array[];
+  /** For each build, of the particles that stood when it was read: the chance that it was a slip, if that particle is true. */
+  readonly slips: readonly { readonly particles: Int32Array; readonly chances: Float32Array }[];
+}
+
+/** As much of a belief as says what a sound unit would show: what the word of the next reading is judged by. */
+export interface Outset {
+  readonly rows: readonly Pick<Row, 'chance' | 'sound'>[];
 }
 
 /** Which hypotheses still stand, and how likely each is. Never changed once made. */
-export interface Belief {
-  /** One row for each build, one weight for each particle; all together sum to one. */
-  readonly weights: readonly Float64Array[];
-  readonly states: readonly (readonly Gaussian[])[];
+export interface Belief extends Outset {
+  /** One for each build; all weights together sum to one. */
+  readonly rows: readonly Row[];
   readonly evidence: readonly Evidence[];
 }
 
@@ -52,16 +66,12 @@ function makePrior(opened: Case, pairs: Pairs): Belief {
   const wrong = particles.reduce((sum, { faults, prior }) => sum + (faults.length > 0 ? prior : 0), 0);
   const onStrewn = ({ faults, prior }: Particle) =>
     pairs === 'on any' ? prior : [prior, (prior * wrong) / singles, 0][faults.length]!;
-  return {
-    weights: builds.map((build) =>
-      Float64Array.from(
-        particles,
-        (particle) => ((build.strewn ? onStrewn(particle) : particle.prior) * build.prior) / total,
-      ),
-    ),
-    states: opened.priorStates.map((state) => particles.map(() => state)),
-    evidence: [],
-  };
+  const rows = builds.map((build, b) => {
+    const share = (particle: Particle) => (build.strewn ? onStrewn(particle) : particle.prior);
+    const weights = Float64Array.from(particles, (particle) => (share(particle) * build.prior) / total);
+    return rowOf(weights, opened.priorStates[b]!);
+  });
+  return { rows, evidence: [] };
 }
 
 /**
@@ -71,53 +81,53 @@ function makePrior(opened: Case, pairs: Pairs): Belief {
 export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slips = slipChance): Belief {
   const { check, outcome } = reading;
   const predictor = opened.predictor(reading);
-  const rows = belief.weights.map((row, b) => new Row(opened.builds[b]!, row, belief.states[b]!));
+  const weighings = belief.rows.map((row, b) => new Weighing(opened.builds[b]!, row));
   const before = new Float64Array(opened.faults.length);
   const after = new Float64Array(opened.faults.length);
   let total = 0;
-  for (const row of rows) {
-    const feels = predictor.feels(check, row.build);
-    row.weigh((p, state) => {
-      const particle = opened.particles[p]!;
-      if (outcome.kind === 'changes') {
-        const felt = particle.faults.some((f) => feels[f]);
-        const prediction = loosePredictions[felt ? 'felt' : 'unfelt'];
-        return row.once(state, prediction, () => ({ prediction, likely: looseLikelihood(felt) }));
-      }
-      const about = (known: Gaussian) => predictor.predict(check, row.build, particle, known);
-      const prediction = about(state);
-      return row.once(state, prediction, () => {
-        const foreseen = row.before[p]! < unsettled ? prediction : settle(check, outcome, prediction, state, about);
-        const settled = straightenedAt(check, outcome, foreseen, state, opened.dimensions);
-        return { prediction: settled, likely: likelihood(check, outcome, settled, state) };
-      });
-    }, slips);
-    for (const p of row.awake) {
-      total += row.after[p]!;
+  for (const weighing of weighings) {
+    const { build, row } = weighing;
+    const feels = predictor.feels(check, build);
+    const particleAt = (at: number) => opened.particles[row.particles[at]!]!;
+    if (outcome.kind === 'changes')
+      weighing.weigh(
+        slips,
+        (at) => loosePredictions[particleAt(at).faults.some((f) => feels[f]) ? 'felt' : 'unfelt'],
+        ({ prediction }) => ({ prediction, likely: looseLikelihood(prediction === loosePredictions.felt) }),
+      );
+    else
+      weighing.weigh(
+        slips,
+        (at, state) => predictor.predict(check, build, particleAt(at), state),
+        ({ first, state, prediction, weight }) => {
+          const about = (known: Gaussian) => predictor.predict(check, build, particleAt(first), known);
+          const foreseen = weight < unsettled ? prediction : settle(check, outcome, prediction, state, about);
+          const settled = straightenedAt(check, outcome, foreseen, state, opened.dimensions);
+          return { prediction: settled, likely: likelihood(check, outcome, settled, state) };
+        },
+      );
+    row.particles.forEach((p, at) => {
+      total += weighing.after[at]!;
       for (const f of opened.particles[p]!.faults) {
-        before[f]! += row.before[p]!;
-        after[f]! += row.after[p]!;
+        before[f]! += row.weights[at]!;
+        after[f]! += weighing.after[at]!;
       }
-    }
+    });
   }
   const felt = opened.faults.map((_, f) => opened.builds.some((build) => predictor.feels(check, build)[f]));
   const least = asleep * total;
   let kept = 0;
-  for (const { awake, after } of rows) for (const p of awake) if (after[p]! >= least) kept += after[p]!;
-  const share = (row: Row): Float64Array => {
-    const weights = new Float64Array(row.after.length);
-    for (const p of row.awake) if (row.after[p]! >= least) weights[p] = row.after[p]! / kept;
-    return weights;
+  for (const weighing of weighings) for (const weight of weighing.after) if (weight >= least) kept += weight;
+  const learn = (state: Gaussian, prediction: Prediction, likely: Likelihood) =>
+    stateAfter(check, outcome, prediction, state, likely, slips);
+  const evidence = {
+    bits: bitsOf(before, after, total),
+    felt,
+    slips: weighings.map((weighing) => ({ particles: weighing.row.particles, chances: weighing.slipped(slips) })),
   };
   return {
-    weights: rows.map(share),
-    states: rows.map((row) =>
-      row.learn(least, (state, prediction, likely) => stateAfter(check, outcome, prediction, state, likely, slips)),
-    ),
-    evidence: [
-      ...belief.evidence,
-      { bits: bitsOf(before, after, total), felt, slips: rows.map((row) => row.slipped(slips)) },
-    ],
+    rows: weighings.map((weighing) => weighing.left(least, kept, learn)),
+    evidence: [...belief.evidence, evidence],
   };
 }
 
@@ -130,15 +140,30 @@ export function beliefWithout(opened: Case, belief: Belief, name: string, sigma:
     forgot.set(state, known);
     return known;
   };
-  return { ...belief, states: belief.states.map((row) => row.map(forget)) };
+  const rows = belief.rows.map((row) => ({ ...row, states: row.states.map(forget), sound: forget(row.sound) }));
+  return { ...belief, rows };
 }
 
 /** Chance that the entry of one reading was a slip, after all that was read since. */
 export function slipChanceOf(belief: Belief, reading: number): number {
   const { slips } = belief.evidence[reading]!;
   let sum = 0;
-  for (const { build, particle, weight } of standingParticles(belief)) sum += weight * slips[build]![particle]!;
+  for (const { build, particle, weight } of standingParticles(belief)) {
+    const { particles, chances } = slips[build]!;
+    sum += weight * chances[placeIn(particles, particle)]!;
+  }
   return sum;
+}
+
+/** Where a number stands among ascending ones that hold it. */
+function placeIn(ascending: Int32Array, wanted: number): number {
+  let [low, high] = [0, ascending.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ascending[middle]! < wanted) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** log2 of P(reading | fault) / P(reading | no such fault), from each fault's share before and after. */
@@ -150,31 +175,19 @@ function bitsOf(before: Float64Array, after: Float64Array, total: number): Float
   });
 }
 
-const knownBuilds = new WeakMap<Belief, readonly number[]>();
-
 /** Probability of each build. */
-export function buildChances(belief: Belief): readonly number[] {
-  let chances = knownBuilds.get(belief);
-  if (!chances) {
-    chances = belief.weights.map((row) => {
-      let sum = 0;
-      for (let p = 0; p < row.length; p++) sum += row[p]!;
-      return sum;
-    });
-    knownBuilds.set(belief, chances);
-  }
-  return chances;
-}
+export const buildChances = ({ rows }: Outset): readonly number[] => rows.map(({ chance }) => chance);
 
 /** Probability that the unit is unlike its kind. */
-export const unlikeChance = ({ builds }: Case, belief: Belief): number =>
-  buildChances(belief).reduce((sum, chance, b) => sum + (builds[b]!.strewn ? chance : 0), 0);
+export const unlikeChance = ({ builds }: Case, { rows }: Outset): number =>
+  rows.reduce((sum, { chance }, b) => sum + (builds[b]!.strewn ? chance : 0), 0);
 
 /** A hypothesis that still carries weight. */
 export interface StandingParticle {
   readonly build: number;
   readonly particle: number;
   readonly weight: number;
+  readonly state: Gaussian;
 }
 
 const negligible = 1e-7;
@@ -185,12 +198,12 @@ export function standingParticles(belief: Belief): readonly StandingParticle[] {
   let standing = knownStanding.get(belief);
   if (!standing) {
     const found: StandingParticle[] = [];
-    belief.weights.forEach((row, build) => {
-      for (let particle = 0; particle < row.length; particle++) {
-        const weight = row[particle]!;
-        if (weight > negligible) found.push({ build, particle, weight });
-      }
-    });
+    belief.rows.forEach(({ particles, weights, states }, build) =>
+      particles.forEach((particle, at) => {
+        const weight = weights[at]!;
+        if (weight > negligible) found.push({ build, particle, weight, state: states[at]! });
+      }),
+    );
     standing = found.sort((a, b) => b.weight - a.weight);
     knownStanding.set(belief, standing);
   }
@@ -207,11 +220,10 @@ export function faultChances(opened: Case, belief: Belief): Float64Array {
   const known = knownChances.get(belief);
   if (known) return known;
   const chances = new Float64Array(opened.faults.length);
-  for (const row of belief.weights) {
-    for (let p = 0; p < row.length; p++) {
-      const weight = row[p]!;
-      if (weight > 0) for (const f of opened.particles[p]!.faults) chances[f]! += weight;
-    }
+  for (const { particles, weights } of belief.rows) {
+    particles.forEach((p, at) => {
+      for (const f of opened.particles[p]!.faults) chances[f]! += weights[at]!;
+    });
   }
   knownChances.set(belief, chances);
   return chances;
@@ -220,16 +232,17 @@ export function faultChances(opened: Case, belief: Belief): Float64Array {
 /** Probability that the faults that are there, alone or in company, hold what is asked. */
 export function chanceThat(opened: Case, belief: Belief, holds: (faults: readonly number[]) => boolean): number {
   let sum = 0;
-  for (const row of belief.weights) {
-    for (let p = 0; p < row.length; p++) {
-      if (row[p]! > 0 && holds(opened.particles[p]!.faults)) sum += row[p]!;
-    }
+  for (const { particles, weights } of belief.rows) {
+    particles.forEach((p, at) => {
+      if (holds(opened.particles[p]!.faults)) sum += weights[at]!;
+    });
   }
   return sum;
 }
 
 /** Probability that nothing at all is wrong. */
-export const soundChance = (belief: Belief): number => belief.weights.reduce((sum, row) => sum + row[0]!, 0);
+export const soundChance = (belief: Belief): number =>
+  belief.rows.reduce((sum, { particles, weights }) => sum + (particles[0] === 0 ? weights[0]! : 0), 0);
 
 export interface SeverityEstimate {
   /** Geometric mean, in the fault's severity unit. */
@@ -248,9 +261,9 @@ export function learntOf(opened: Case, belief: Belief, name: string): PriorParam
   const chances = buildChances(belief);
   const likeliest = chances.indexOf(Math.max(...chances));
   let [mass, sum, square] = [0, 0, 0];
-  for (const { build, particle, weight } of standingParticles(belief)) {
+  for (const { build, state, weight } of standingParticles(belief)) {
     if (build !== likeliest) continue;
-    const { mean, variance } = gaussianAlong(belief.states[build]![particle]!, dimension);
+    const { mean, variance } = gaussianAlong(state, dimension);
     mass += weight;
     sum += weight * mean;
     square += weight * (mean * mean + variance);
@@ -269,11 +282,11 @@ export function severityOf(opened: Case, belief: Belief, fault: number): Severit
   let mass = 0;
   let sum = 0;
   let square = 0;
-  for (const { build, particle: p, weight } of standingParticles(belief)) {
+  for (const { particle: p, state, weight } of standingParticles(belief)) {
     const particle = opened.particles[p]!;
     const slot = particle.faults.indexOf(fault);
     if (slot < 0) continue;
-    const { mean, variance } = gaussianAlong(belief.states[build]![p]!, opened.dimensions.severity[slot]!);
+    const { mean, variance } = gaussianAlong(state, opened.dimensions.severity[slot]!);
     const cell = particle.cellSigmas[slot]!;
     const log = Math.log(particle.severities[slot]!) + mean * cell;
     mass += weight;

@@ -5,6 +5,7 @@ import type { Gaussian } from '../numeric/index.ts';
 import { bendsOf, type Dimensions, dimensionsOf, priorState } from './dimensions.ts';
 import { type Particle, particlesOf } from './hypotheses.ts';
 import { type Conditions, Predictor } from './predictor.ts';
+import { Memory } from './remembered.ts';
 
 /** A result as it enters the belief. */
 export interface Reading extends Conditions {
@@ -34,6 +35,7 @@ export function openCase(subject: Subject, complaint: Complaint, meters: readonl
   const uncertain = (build: Build) => [...subject.nuisances(build), ...bendsOf(checks)];
   const dimensions = dimensionsOf(meters, uncertain(builds[0]!));
   const predictors = new Map<string, Predictor>();
+  const memory = new Memory();
   return {
     subject,
     complaint,
@@ -47,7 +49,7 @@ export function openCase(subject: Subject, complaint: Complaint, meters: readonl
       const name = `${conditions.meter.id} at ${conditions.celsius}`;
       let predictor = predictors.get(name);
       if (!predictor) {
-        predictor = new Predictor(subject, dimensions, conditions);
+        predictor = new Predictor(subject, dimensions, conditions, memory);
         predictors.set(name, predictor);
       }
       return predictor;

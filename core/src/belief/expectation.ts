@@ -1,7 +1,7 @@
 import { caliperSigma, type Check, findingsOf, type Outcome, type Word } from '../checks/index.ts';
 import { type Build, kinOf } from '../machines/index.ts';
 import { type Gaussian, gaussianProject, normalBetween, slopePart } from '../numeric/index.ts';
-import { type Belief, buildChances } from './belief.ts';
+import { type Belief, buildChances, type Outset } from './belief.ts';
 import type { Case } from './case.ts';
 import type { NumberPrediction } from './prediction.ts';
 import type { Conditions } from './predictor.ts';
@@ -49,21 +49,21 @@ export function bandOf(check: Check, prediction: NumberPrediction, state: Gaussi
 /** What a sound unit would show, for each build that is still likely. */
 export function soundBands(
   opened: Case,
-  belief: Belief,
+  outset: Outset,
   check: Check,
   conditions: Conditions,
 ): (Band & { readonly build: Build })[] {
   const predictor = opened.predictor(conditions);
-  return likeliestKin(opened, belief).flatMap((b) => {
+  return likeliestKin(opened, outset).flatMap((b) => {
     const prediction = predictor.predict(check, opened.builds[b]!, opened.particles[0]!);
     if (prediction.kind !== 'number') return [];
-    return [{ ...bandOf(check, prediction, belief.states[b]![0]!), build: opened.builds[b]! }];
+    return [{ ...bandOf(check, prediction, outset.rows[b]!.sound), build: opened.builds[b]! }];
   });
 }
 
 /** The builds still likely; of one and the same strewn wider, the likelier. */
-function likeliestKin({ builds }: Case, belief: Belief): number[] {
-  const chances = buildChances(belief);
+function likeliestKin({ builds }: Case, outset: Outset): number[] {
+  const chances = buildChances(outset);
   const rivals = (b: number) => [...builds.keys()].filter((other) => kinOf(builds[other]!) === kinOf(builds[b]!));
   return [...builds.keys()].filter(
     (b) =>
@@ -80,15 +80,14 @@ export function faultBand(
   conditions: Conditions,
   fault: number,
 ): Band | undefined {
-  let best: { b: number; p: number; weight: number } | undefined;
-  belief.weights.forEach((row, b) =>
-    row.forEach((weight, p) => {
-      if (weight > (best?.weight ?? 0) && opened.particles[p]!.faults.includes(fault)) best = { b, p, weight };
-    }),
-  );
+  let best: { build: Build; p: number; weight: number; state: Gaussian } | undefined;
+  for (const [b, { particles, weights, states }] of belief.rows.entries())
+    for (const [at, p] of particles.entries())
+      if (weights[at]! > (best?.weight ?? 0) && opened.particles[p]!.faults.includes(fault))
+        best = { build: opened.builds[b]!, p, weight: weights[at]!, state: states[at]! };
   if (!best) return undefined;
-  const prediction = opened.predictor(conditions).predict(check, opened.builds[best.b]!, opened.particles[best.p]!);
-  return prediction.kind === 'number' ? bandOf(check, prediction, belief.states[best.b]![best.p]!) : undefined;
+  const prediction = opened.predictor(conditions).predict(check, best.build, opened.particles[best.p]!);
+  return prediction.kind === 'number' ? bandOf(check, prediction, best.state) : undefined;
 }
 
 /** More megohms are never worse, nor more of what a check says so of. */
@@ -96,17 +95,17 @@ const isNeverTooHigh = ({ method }: Check): boolean =>
   (method.kind === 'meter' && method.isolation === true) ||
   (method.kind === 'run' && method.setup.moreIsBetter === true);
 
-function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Conditions): Limits[] {
+function limitsOf(opened: Case, outset: Outset, check: Check, conditions: Conditions): Limits[] {
   const { instruments } = opened.dimensions;
   const predictor = opened.predictor(conditions);
-  return buildChances(belief).flatMap((weight, b): Limits[] => {
+  return buildChances(outset).flatMap((weight, b): Limits[] => {
     const build = opened.builds[b]!;
     const prediction = predictor.predict(check, build, opened.particles[0]!);
     if (weight < 1e-6 || prediction.kind !== 'number') return [];
     const ofUnit = slopePart(prediction.slope, (i) => i >= instruments);
     const ofInstrument = slopePart(prediction.slope, (i) => i < instruments);
     const unit = gaussianProject(opened.priorStates[b]!, prediction.mean, ofUnit);
-    const instrument = gaussianProject(belief.states[b]![0]!, 0, ofInstrument);
+    const instrument = gaussianProject(outset.rows[b]!.sound, 0, ofInstrument);
     const reach = coverage * Math.sqrt(unit.variance);
     const moreIsBetter = isNeverTooHigh(check);
     return [
@@ -126,7 +125,7 @@ function limitsOf(opened: Case, belief: Belief, check: Check, conditions: Condit
 /** Probability (JCGM 106:2012, 7) that the true value lies inside a sound unit's limits, given the outcome. */
 export function conformity(
   opened: Case,
-  belief: Belief,
+  outset: Outset,
   check: Check,
   conditions: Conditions,
   outcome: Outcome,
@@ -137,7 +136,7 @@ export function conformity(
     return outcome.kind === 'value' ? normalBetween(method.least, Infinity, outcome.value, caliperSigma) : 1;
   }
   let probability = 0;
-  for (const { weight, low, high, top, bias, sigma } of limitsOf(opened, belief, check, conditions)) {
+  for (const { weight, low, high, top, bias, sigma } of limitsOf(opened, outset, check, conditions)) {
     if (outcome.kind === 'over-range') probability += high + bias >= top ? weight : 0;
     else {
       const y = Math.min(toScale(outcome.value, check.unit), top);
@@ -148,9 +147,9 @@ export function conformity(
 }
 
 /** Whether any value this meter could show would be enough for "sound". */
-export function canTell(opened: Case, belief: Belief, check: Check, conditions: Conditions): boolean {
+export function canTell(opened: Case, outset: Outset, check: Check, conditions: Conditions): boolean {
   if (check.method.kind !== 'meter') return true;
-  const limits = limitsOf(opened, belief, check, conditions);
+  const limits = limitsOf(opened, outset, check, conditions);
   if (limits.length === 0) return true;
   return limits.some(({ low, high, top, sigma }) => {
     const middle = (low + Math.min(high, top)) / 2;
@@ -159,15 +158,15 @@ export function canTell(opened: Case, belief: Belief, check: Check, conditions: 
 }
 
 /** The word of one reading, before what other readings say; design rule "a reading's word". */
-export function wordOf(opened: Case, belief: Belief, check: Check, conditions: Conditions, outcome: Outcome): Word {
+export function wordOf(opened: Case, outset: Outset, check: Check, conditions: Conditions, outcome: Outcome): Word {
   if (outcome.kind === 'no-access') return 'not looked at';
   if (outcome.kind === 'changes') return 'doubtful';
   if (outcome.kind === 'finding') {
     return findingsOf(check).find((finding) => finding.id === outcome.finding)?.word ?? 'doubtful';
   }
   if (check.method.kind === 'leads') return 'sound';
-  const probability = conformity(opened, belief, check, conditions, outcome);
+  const probability = conformity(opened, outset, check, conditions, outcome);
   if (probability <= 1 - enough) return 'failed';
-  if (!canTell(opened, belief, check, conditions)) return "can't tell";
+  if (!canTell(opened, outset, check, conditions)) return "can't tell";
   return probability >= enough ? 'sound' : 'doubtful';
 }

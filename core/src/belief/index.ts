@@ -7,6 +7,7 @@ export {
   chanceThat,
   type Evidence,
   faultChances,
+  type Outset,
   priorBelief,
   unlikeChance,
   type SeverityEstimate,
@@ -19,7 +20,9 @@ export {
 export { type Case, checkOf, complaintOf, openCase, type Reading } from './case.ts';
 export { type Band, bandOf, canTell, conformity, faultBand, soundBands, wordOf } from './expectation.ts';
 export { type NumberPrediction, type Prediction } from './prediction.ts';
-export { type Counted, countedAt, countedReadings, History } from './history.ts';
+export { type Counted, countedAt, countedReadings } from './counted.ts';
+export { History } from './history.ts';
+export { type Followed } from './trail.ts';
 export { type Particle } from './hypotheses.ts';
 export { hearsay, likelihood, type Likelihood, slipChance, type Teller } from './likelihood.ts';
 export { type Conditions, Predictor } from './predictor.ts';

@@ -10,6 +10,7 @@ import { expectedByRun, runTogether } from './expected-by-run.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
 import type { Batch, FaultAt, NumberPrediction, Prediction } from './prediction.ts';
+import type { Memory, Remembered } from './remembered.ts';
 
 /** The circumstances of a reading. */
 export interface Conditions {
@@ -36,9 +37,9 @@ interface Bench {
   readonly on: Circumstances | undefined;
   /** What bends its readings most, where something does. */
   readonly bentBy: Omit<Batch, 'focus'> | undefined;
-  readonly batches: WeakMap<Gaussian, Batch | undefined>;
+  readonly batches: WeakMap<Gaussian, Focus>;
   readonly feels: readonly boolean[];
-  readonly known: Map<number, Prediction>;
+  readonly known: Remembered;
 }
 
 /** A fault that a check feels: which of a particle's it is, its code and where its severity lies. */
@@ -54,9 +55,9 @@ const nothingFelt: readonly Felt[] = [];
 
 const placeCodes = 2 ** 21;
 /** One number for the felt faults of a particle: a lone fault's slot is part of it, so that its severity finds its place. */
-function keyOf(felt: readonly Felt[], batch: Batch | undefined, slot: number): number {
+function keyOf(felt: readonly Felt[], batch: Focus, slot: number): number {
   const places = felt.reduce((key, one) => key * placeCodes + placeOf(one), 0) * 2 + (felt.length === 1 ? slot : 0);
-  return places * batchFocusCodes + (batch?.focus.code ?? 0);
+  return places * batchFocusCodes + batch.code;
 }
 
 /**
@@ -68,18 +69,20 @@ export class Predictor {
   readonly #faults: readonly Fault[];
   readonly #dimensions: Dimensions;
   readonly #conditions: Conditions;
+  readonly #memory: Memory;
   readonly #checks: ReadonlyMap<string, Check>;
   readonly #relabellings: readonly Relabelling[];
   readonly #stands = new Map<string, Stand>();
   readonly #benches = new Map<Check, Map<string, Bench>>();
 
-  constructor(subject: Subject, dimensions: Dimensions, conditions: Conditions) {
+  constructor(subject: Subject, dimensions: Dimensions, conditions: Conditions, memory: Memory) {
     const { faults, checks, symmetries } = subject;
     this.#subject = subject;
     this.#faults = faults;
     this.#checks = new Map(checks.map((check) => [check.id, check]));
     this.#dimensions = dimensions;
     this.#conditions = conditions;
+    this.#memory = memory;
     const faultIndex = new Map(faults.map((fault, i) => [fault.id, i]));
     this.#relabellings = symmetries.map((map) => {
       const back = new Int32Array(dimensions.names.length);
@@ -90,23 +93,19 @@ export class Predictor {
 
   /**
    * What the check would give if the particle were true, its severities where the state has them (over their whole
-   * cells without one). Equal predictions are one object.
+   * cells without one). Equal predictions asked for one after another are one object.
    */
   predict(check: Check, build: Build, particle: Particle, state?: Gaussian): Prediction {
     const bench = this.#bench(check, build);
     const felt = this.#feltOf(bench, particle, state);
-    const batch = state && bench.bentBy && this.#batchOf(bench, state);
-    const key = felt === nothingFelt && !batch ? 0 : keyOf(felt, batch, felt[0]?.slot ?? 0);
-    let known = bench.known.get(key);
-    if (!known) {
-      known = bench.on
-        ? this.#byCircuit(check, build, particle, felt, batch)
-        : check.method.kind === 'run'
-          ? this.#byRun(check, build, particle, felt)
-          : this.#byRule(check, particle, felt);
-      bench.known.set(key, known);
-    }
-    return known;
+    const batch = state && bench.bentBy ? this.#batchOf(bench, state) : wholeCell;
+    const key = felt === nothingFelt && batch === wholeCell ? 0 : keyOf(felt, batch, felt[0]?.slot ?? 0);
+    return bench.known.get(key, () => {
+      if (bench.on) return this.#byCircuit(check, build, particle, felt, batch);
+      return check.method.kind === 'run'
+        ? this.#byRun(check, build, particle, felt)
+        : this.#byRule(check, particle, felt);
+    });
   }
 
   /** Which faults can move this check's result at all. */
@@ -132,19 +131,13 @@ export class Predictor {
     const { meter } = this.#conditions;
     const run = (faults: readonly RunningFault[]) => this.#subject.run!(build, setup, faults);
     const { known } = this.#bench(check, build);
-    const alone = (one: readonly Felt[]): NumberPrediction => {
-      const key = keyOf(one, undefined, 0);
-      let found = known.get(key);
-      if (!found) {
-        found = expectedByRun(check, this.#faultsAt(particle, one), run, meter, this.#dimensions, build.strewn?.times);
-        known.set(key, found);
-      }
-      return found as NumberPrediction;
-    };
+    const together = (some: readonly Felt[]) =>
+      expectedByRun(check, this.#faultsAt(particle, some), run, meter, this.#dimensions, build.strewn?.times);
+    const alone = (one: readonly Felt[]) =>
+      known.get(keyOf(one, wholeCell, 0), () => together(one)) as NumberPrediction;
     const { severity } = this.#dimensions;
     const [first, second] = felt;
-    if (first && second && this.#subject.runsPairs)
-      return expectedByRun(check, this.#faultsAt(particle, felt), run, meter, this.#dimensions, build.strewn?.times);
+    if (first && second && this.#subject.runsPairs) return together(felt);
     if (first && second) return runTogether(alone([]), [alone([first]), alone([second])], severity);
     const found = alone(felt);
     if (!first || first.slot === 0) return found;
@@ -165,34 +158,25 @@ export class Predictor {
   }
 
   /** Where a bent reading finds the batch; worked out once for each state, which many particles share. */
-  #batchOf({ on, bentBy, batches }: Bench, state: Gaussian): Batch | undefined {
-    if (batches.has(state)) return batches.get(state);
-    const { dimension } = bentBy!;
-    const focus = batchFocusOf(state, dimension, on!.sigmas[dimension]!);
-    const batch = focus === wholeCell ? undefined : { ...bentBy!, focus };
-    batches.set(state, batch);
-    return batch;
+  #batchOf({ on, bentBy, batches }: Bench, state: Gaussian): Focus {
+    let focus = batches.get(state);
+    if (!focus) {
+      const { dimension } = bentBy!;
+      batches.set(state, (focus = batchFocusOf(state, dimension, on!.sigmas[dimension]!)));
+    }
+    return focus;
   }
 
   /** Works the prediction out where its whole kind is worked out, and carries it back. */
-  #byCircuit(
-    check: Check,
-    build: Build,
-    particle: Particle,
-    felt: readonly Felt[],
-    batch: Batch | undefined,
-  ): Prediction {
+  #byCircuit(check: Check, build: Build, particle: Particle, felt: readonly Felt[], batch: Focus): Prediction {
     const stand = this.#standOf(check);
     const { relabelling, moved } = lowest(stand.relabellings, felt);
-    const { known, on } = this.#bench(stand.check, build);
-    const key = keyOf(moved, batch, 0);
-    let there = known.get(key);
-    if (!there) {
-      const circumstances = { ...on!, batch };
+    const { known, on, bentBy } = this.#bench(stand.check, build);
+    const there = known.get(keyOf(moved, batch, 0), () => {
+      const circumstances = { ...on!, batch: batch === wholeCell ? undefined : { ...bentBy!, focus: batch } };
       const likened = moved.length > 1 ? this.#oneByOne(stand.check, known, circumstances, moved, particle) : [];
-      there = expectedByCircuit(stand.check, this.#faultsAt(particle, moved), circumstances, likened);
-      known.set(key, there);
-    }
+      return expectedByCircuit(stand.check, this.#faultsAt(particle, moved), circumstances, likened);
+    });
     if (there.kind !== 'number') return there;
     const { severity } = this.#dimensions;
     const index = there.slope.index.map((i) =>
@@ -204,18 +188,15 @@ export class Predictor {
   /** What each fault alone would give: two bend a reading much as the one of them does that it is nearer to. */
   #oneByOne(
     check: Check,
-    known: Map<number, Prediction>,
+    known: Remembered,
     circumstances: Circumstances,
     moved: readonly Felt[],
     particle: Particle,
   ): NumberPrediction[] {
     return moved.flatMap((one) => {
-      const key = keyOf([one], circumstances.batch, 0);
-      let alone = known.get(key);
-      if (!alone) {
-        alone = expectedByCircuit(check, this.#faultsAt(particle, [one]), circumstances);
-        known.set(key, alone);
-      }
+      const alone = known.get(keyOf([one], circumstances.batch?.focus ?? wholeCell, 0), () =>
+        expectedByCircuit(check, this.#faultsAt(particle, [one]), circumstances),
+      );
       return alone.kind === 'number' ? [alone] : [];
     });
   }
@@ -245,9 +226,9 @@ export class Predictor {
 
   #makeBench(check: Check, build: Build): Bench {
     const { method } = check;
-    const known = new Map<number, Prediction>();
+    const known = this.#memory.open();
     const sigmas = sigmasOf(this.#dimensions, this.#subject.nuisances(build));
-    const batches = new WeakMap<Gaussian, Batch | undefined>();
+    const batches = new WeakMap<Gaussian, Focus>();
     if (method.kind === 'run') {
       const feels = this.#faults.map((fault) => fault.edits(fault.severity.grades[0]!).length > 0);
       return { on: undefined, bentBy: undefined, batches, feels, known };
@@ -305,7 +286,7 @@ function lowest(
       return { ...one, code: codeWithFault(one.code, relabelling.faults[faultOfCode(one.code)]!) };
     });
     moved.sort((a, b) => a.code - b.code);
-    const key = keyOf(moved, undefined, 0);
+    const key = keyOf(moved, wholeCell, 0);
     if (!best || key < best.key) best = { relabelling, moved, key };
   }
   return best!;

@@ -1,0 +1,133 @@
+import { type Belief, beliefAfter, beliefWithout, type Outset } from './belief.ts';
+import type { Case, Reading } from './case.ts';
+import { type Counted, isSame, slipAfter } from './counted.ts';
+import { leadsOf } from './dimensions.ts';
+
+/** What is believed along a list of readings. */
+export interface Followed {
+  readonly counted: readonly Counted[];
+  /** What each of the counted readings met, and what the next will. */
+  readonly outsets: readonly Outset[];
+  /** What is believed after the last. */
+  readonly belief: Belief;
+  /** What is believed after so many of the counted; to be asked before another list is followed. */
+  readonly after: (many: number) => Belief;
+}
+
+/** A place along a trail. */
+interface Place {
+  readonly outset: Outset;
+  /** Let go where all of them hold too much; it is thought through anew when it is asked for. */
+  readonly belief: Belief | undefined;
+  /** How many states it holds, those of its neighbours among them. */
+  readonly states: number;
+}
+
+/** What was believed after one reading or another, of those that might come next. */
+interface Branches {
+  readonly from: Belief;
+  readonly tried: { readonly counted: Counted; readonly belief: Belief }[];
+}
+
+/** So many states are held along a trail, each a kilobyte or more; beyond that the beliefs that hold most are let go. */
+const mostStates = 10_000;
+/** The last places are kept: what is struck out again is most often the last. */
+const lastKept = 3;
+
+/** Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends. */
+export class Trail {
+  readonly #opened: Case;
+  readonly #most: number;
+  #counted: readonly Counted[] = [];
+  #places: Place[];
+  #branches: Branches | undefined;
+
+  constructor(opened: Case, before: Belief, most = mostStates) {
+    this.#opened = opened;
+    this.#most = most;
+    this.#places = [{ outset: outsetOf(before), belief: before, states: statesOf(before) }];
+  }
+
+  follow(counted: readonly Counted[]): Followed {
+    const same = this.#same(counted);
+    this.#counted = counted;
+    this.#places.length = same + 1;
+    let belief = this.#beliefAt(same);
+    for (const next of counted.slice(same)) {
+      const after = this.#after(belief, next);
+      this.#places.push({ outset: outsetOf(after), belief: after, states: statesOf(after) });
+      this.#letGo();
+      belief = after;
+    }
+    const outsets = this.#places.map(({ outset }) => outset);
+    return { counted, outsets, belief, after: (many) => this.#beliefAt(many) };
+  }
+
+  /** Follows a list one by one. */
+  *prepare(counted: readonly Counted[]): Generator<undefined, void> {
+    for (let to = this.#same(counted) + 1; to <= counted.length; to++) {
+      this.follow(counted.slice(0, to));
+      yield;
+    }
+  }
+
+  /** How many of a list are those followed last. */
+  #same(counted: readonly Counted[]): number {
+    let same = 0;
+    while (same < this.#counted.length && same < counted.length && isSame(this.#counted[same]!, counted[same]!)) same++;
+    return same;
+  }
+
+  /** The belief after so many, from the last before it that is still held. */
+  #beliefAt(many: number): Belief {
+    const place = this.#places[many]!;
+    if (place.belief) return place.belief;
+    const belief = this.#after(this.#beliefAt(many - 1), this.#counted[many - 1]!);
+    this.#places[many] = { ...place, belief };
+    return belief;
+  }
+
+  #letGo(): void {
+    let held = this.#places.reduce((sum, { belief, states }) => sum + (belief ? states : 0), 0);
+    if (held <= this.#most) return;
+    const older = [...this.#places.entries()].slice(1, -lastKept);
+    for (const [at, place] of older.sort(([, a], [, b]) => b.states - a.states)) {
+      if (held <= this.#most) break;
+      if (!place.belief) continue;
+      this.#places[at] = { ...place, belief: undefined };
+      held -= place.states;
+    }
+  }
+
+  #after(last: Belief, counted: Counted): Belief {
+    if (this.#branches?.from !== last) this.#branches = { from: last, tried: [] };
+    const known = this.#branches.tried.find((one) => isSame(one.counted, counted));
+    if (known) return known.belief;
+    const { reading, otherLeads } = counted;
+    const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
+    const belief = beliefAfter(this.#opened, before, reading, slipAfter(counted));
+    // A number seldom comes a second time to the last digit.
+    if (reading.outcome.kind !== 'value') this.#branches.tried.push({ counted, belief });
+    return belief;
+  }
+}
+
+/** Before their null is taken, other leads may be as far from the meter's own as it will say. */
+function withOtherLeads(opened: Case, belief: Belief, { outcome, meter }: Reading): Belief {
+  const off = outcome.kind === 'value' ? Math.abs(outcome.value - meter.leadOhms) : 0;
+  return beliefWithout(opened, belief, leadsOf(meter), Math.max(off, meter.leadOhmsSigma));
+}
+
+const knownOutsets = new WeakMap<Belief, Outset>();
+
+/** One for each belief. */
+function outsetOf(belief: Belief): Outset {
+  let outset = knownOutsets.get(belief);
+  if (!outset) {
+    outset = { rows: belief.rows.map(({ chance, sound }) => ({ chance, sound })) };
+    knownOutsets.set(belief, outset);
+  }
+  return outset;
+}
+
+const statesOf = ({ rows }: Belief): number => new Set(rows.flatMap(({ states }) => states)).size;

@@ -1,0 +1,99 @@
+import { expect } from 'chai';
+import {
+  beliefAfter,
+  type Case,
+  checkOf,
+  faultChances,
+  type Prediction,
+  priorBelief,
+  type Reading,
+} from '../src/belief/index.ts';
+import { countedReadings } from '../src/belief/counted.ts';
+import { Memory } from '../src/belief/remembered.ts';
+import { Trail } from '../src/belief/trail.ts';
+import type { Outcome } from '../src/checks/index.ts';
+import { multimeterById } from '../src/instruments/index.ts';
+import { openKnown } from './toy.ts';
+
+const workshop = multimeterById('workshop');
+const value = (v: number): Outcome => ({ kind: 'value', value: v });
+const reading = (opened: Case, check: string, outcome: Outcome): Reading => ({
+  check: checkOf(opened, check),
+  outcome,
+  meter: workshop,
+  celsius: 20,
+});
+
+describe('memory: what is worked out once more gives the same', () => {
+  it('beyond a number of predictions the checks that were not asked for longest are forgotten, never the one at hand', () => {
+    const memory = new Memory();
+    const made: string[] = [];
+    const of = (name: string): Prediction => {
+      made.push(name);
+      return { kind: 'chances', chances: [1] };
+    };
+    const [old, asked, full] = [memory.open(), memory.open(), memory.open()];
+    for (let key = 0; key < 6000; key++) old.get(key, () => of('old'));
+    for (let key = 0; key < 6000; key++) asked.get(key, () => of('asked'));
+    for (let key = 0; key < 12_000; key++) full.get(key, () => of('full'));
+    expect(made.length).equal(24_000);
+    old.get(0, () => of('old'));
+    expect(made.length, 'all are still known').equal(24_000);
+    asked.get(0, () => of('asked'));
+    full.get(12_000, () => of('full'));
+    made.length = 0;
+    full.get(11_999, () => of('full'));
+    expect(made, 'at hand').deep.equal([]);
+    old.get(0, () => of('old'));
+    asked.get(0, () => of('asked'));
+    expect(made).deep.equal(['old', 'asked']);
+  });
+
+  it('the same check of another phase is foreseen alike, whichever of them was asked first', () => {
+    const foreseen = (asked: readonly string[]): readonly Prediction[] => {
+      const opened = openKnown();
+      // Forward readings tell what the batch of diodes shares.
+      const forward = ['A+', 'B+', 'C+', 'A-', 'B-'].map((at) => reading(opened, `diode-forward:${at}`, value(0.548)));
+      const known = forward.reduce((belief, one) => beliefAfter(opened, belief, one), priorBelief(opened));
+      return opened.builds.map((build, b) => {
+        const predictor = opened.predictor({ meter: workshop, celsius: 20 });
+        const sound = (check: string) =>
+          predictor.predict(checkOf(opened, check), build, opened.particles[0]!, known.rows[b]!.sound);
+        return asked.map(sound).at(-1)!;
+      });
+    };
+    const told = (predictions: readonly Prediction[]) =>
+      predictions.map((one) => (one.kind === 'number' ? [one.mean, one.noiseVariance] : []));
+    for (const check of ['joined-reverse-ohms:B+', 'joined-reverse-ohms:B-', 'joined-reverse-ohms:C-']) {
+      const [alone, after] = [[check], ['joined-reverse-ohms:A+', 'joined-reverse-ohms:A-', check]].map((asked) =>
+        told(foreseen(asked)),
+      );
+      alone!.flat().forEach((figure, n) => expect(figure, check).closeTo(after!.flat()[n]!, 1e-9));
+    }
+  });
+
+  it('a belief that was let go is thought through anew, and the words rest on what was believed', () => {
+    const opened = openKnown();
+    const list = countedReadings([
+      reading(opened, 'bridge-forward', value(0.93)),
+      reading(opened, 'ring-ring', value(3.3)),
+      reading(opened, 'joined-reverse-ohms:A+', value(4e6)),
+      reading(opened, 'joined-reverse-ohms:B+', value(3e6)),
+      reading(opened, 'ring-core', { kind: 'over-range' }),
+      reading(opened, 'field-ohms', value(3.5)),
+    ]);
+    const [holding, lean] = [
+      new Trail(opened, priorBelief(opened), Infinity),
+      new Trail(opened, priorBelief(opened), 1),
+    ];
+    const [all, few] = [holding, lean].map((trail) => trail.follow(list));
+    const heldBy = { holding: all!.after(2), lean: few!.after(2) };
+    expect(holding.follow(list).after(2), 'held').equal(heldBy.holding);
+    expect([...faultChances(opened, heldBy.lean)]).deep.equal([...faultChances(opened, heldBy.holding)]);
+    expect(few!.outsets.map(({ rows }) => rows.map(({ chance }) => chance))).deep.equal(
+      all!.outsets.map(({ rows }) => rows.map(({ chance }) => chance)),
+    );
+    const shorter = [holding, lean].map((trail) => [...faultChances(opened, trail.follow(list.slice(0, 2)).belief)]);
+    expect(shorter[1]).deep.equal(shorter[0]);
+  });
+});
