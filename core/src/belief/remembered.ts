@@ -1,7 +1,7 @@
 import type { Prediction } from './prediction.ts';
 
-/** So many predictions are remembered at once, each a kilobyte or more: two checks' worth of a unit still wholly unknown. */
-const most = 24_000;
+/** So many predictions are remembered at once, each a kilobyte or more: the first checks of a unit still wholly unknown have fifteen thousand. */
+const most = 36_000;
 
 /**
  * What was worked out of one case, under whatever conditions. Beyond `most` predictions those of the checks and builds
