@@ -16,6 +16,21 @@ import {
   until,
 } from './stage.ts';
 
+/** What the way to the sheet waits for: its own script. */
+const onTheWayToTheSheet = /nodes\/.*\.js$/;
+/** Which pages' scripts the document has, and since when: one that was there before isn't fetched on the way. */
+const scriptsLoaded = async (): Promise<string> => {
+  const entries = await page.evaluate(() =>
+    [...performance.getEntriesByType('resource'), ...performance.getEntriesByType('navigation')].map(
+      ({ name, startTime }) => `${name} after ${startTime.toFixed(0)} ms`,
+    ),
+  );
+  return entries.filter((entry) => /nodes|unit/.test(entry)).join(', ');
+};
+
+/** A page whose link lies under the pointer is fetched beforehand. */
+const restPointer = () => page.mouse.move(2, 798);
+
 describe('at the bench', () => {
   afterEach(() => page.unrouteAll({ behavior: 'ignoreErrors' }));
 
@@ -211,11 +226,11 @@ describe('at the bench', () => {
   });
 
   it('a change that comes in while a page is on its way does not call the page back', async () => {
+    await restPointer();
     await bench(1010);
     const reading = readingEntry();
     let met = 0;
-    // The sheet's own script is what the way there waits for.
-    await page.route(/nodes\/.*\.js$/, async (route) => {
+    await page.route(onTheWayToTheSheet, async (route) => {
       met++;
       await postJson('/api/jobs/1010/readings', reading);
       await page.waitForTimeout(400);
@@ -223,10 +238,11 @@ describe('at the bench', () => {
     });
     await page.keyboard.press('v');
     await arrive(/verdict$/);
-    expect(met).equal(1);
+    expect(met, `held on its way, with ${await scriptsLoaded()}`).equal(1);
   });
 
   it('nor does one that was heard of before the page set out', async () => {
+    await restPointer();
     await bench(1010);
     let setOut = () => {};
     const onItsWay = new Promise<void>((go) => (setOut = go));
@@ -238,7 +254,7 @@ describe('at the bench', () => {
       await onItsWay;
       await route.continue();
     });
-    await page.route(/nodes\/.*\.js$/, async (route) => {
+    await page.route(onTheWayToTheSheet, async (route) => {
       met++;
       setOut();
       await page.waitForTimeout(400);
@@ -248,7 +264,7 @@ describe('at the bench', () => {
     await until(() => Promise.resolve(heard > 0), 'the change to be heard of');
     await page.keyboard.press('v');
     await arrive(/verdict$/);
-    expect(met).equal(1);
+    expect(met, `held on its way, with ${await scriptsLoaded()}`).equal(1);
   });
 
   it('a viewer looks, and is told why nothing is recorded; what was typed stays', async () => {

@@ -81,6 +81,7 @@ describe('rounds: what is believed after work', () => {
       origin: undefined,
       works: [{ fitted: ['rectifier'], mended: [], note: '', at, technician: 'T' }],
       variants: undefined,
+      unlikeShare: undefined,
       meters: undefined,
       prices: { items: {} },
     });

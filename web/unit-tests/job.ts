@@ -38,6 +38,7 @@ export const jobWith = (readings: readonly TakenReading[], more: Partial<Job> = 
   prices: { items: {} },
   vehicle: null,
   variants: [],
+  unlikeShare: 0.05,
   knownGood: false,
   works: [],
   meters: multimeters.map((known) => ({ known, calibratedOn: null, everyMonths: null, retired: false })),

@@ -31,6 +31,7 @@ export {
   VehicleSession,
   type Work,
 } from './vehicle.ts';
+export { type FinishedUnit, unlikeShareOf } from './unlike-share.ts';
 export { bandsText, outcomeText } from './words.ts';
 
 /** Everything from a job file alone: belief, next checks, verdict. */
@@ -44,7 +45,7 @@ export function assessJob(job: JobFile): Assessment {
   // A point that names no round belongs to the open one.
   const output = (job.output ?? []).map((point) => ({ ...point, round: point.round ?? works.length + 1 }));
   const { open, past } = roundsOf(standing, output, works);
-  const background = { origin, past, variants: job.variants };
+  const background = { origin, past, variants: job.variants, unlikeShare: job.unlikeShare };
   return unitSession(job.machine, job.complaint, metersOf(job), background).assess({ ...job, ...open });
 }
 

@@ -66,6 +66,8 @@ export interface Background {
   readonly past?: readonly PastRound[] | undefined;
   /** What else the model is built as. */
   readonly variants?: readonly Variant[] | undefined;
+  /** How common units unlike their kind are where it is looked at, between 0 and 1; the usual share when it isn't said. */
+  readonly unlikeShare?: number | undefined;
 }
 
 /** The session of a unit on the bench: it begins where its vehicle and the rounds before have led. */
@@ -73,16 +75,16 @@ export function unitSession(
   unit: Machine,
   complaint: string,
   meters: readonly Multimeter[],
-  { origin, past = [], variants = [] }: Background = {},
+  { origin, past = [], variants = [], unlikeShare }: Background = {},
 ): Session {
-  const subject = subjectOf(unit, variants);
+  const subject = subjectOf(unit, variants, unlikeShare);
   const heard = complaintOf(subject, complaint);
   const after = origin?.readings.length
     ? new VehicleSession(origin.vehicle, unit, complaint, meters).complaintAfter(origin.readings)
     : heard;
   const round = past.at(-1);
   if (!round) return new Session(subject, after, meters);
-  const before = unitSession(unit, complaint, meters, { origin, past: past.slice(0, -1), variants });
+  const before = unitSession(unit, complaint, meters, { origin, past: past.slice(0, -1), variants, unlikeShare });
   return new Session(subject, after, meters, (opened) =>
     beliefAfterWork(before.opened, before.beliefAfter(round), opened, round.work),
   );

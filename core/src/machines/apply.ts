@@ -4,30 +4,37 @@ import { type Build, type Family, kinOf, type Runner, type Subject, type Variant
 const asCheckedIn = 0.8;
 
 /**
- * Units strewn so much wider than a family says are so common [our estimate]: other makes of the same type, earlier
- * repairs, parts of several batches. Readings that surprise by small steps everywhere raise them.
+ * Some units are strewn so much wider than a family says [our estimate]: other makes of the same type, earlier repairs,
+ * parts of several batches. Readings that surprise by small steps everywhere raise them.
  */
-const strewn = { times: 2.5, share: 0.05 } as const;
+const strewnTimes = 2.5;
+/** Their share where nothing is known of the shop's own [our estimate]. */
+export const usualUnlikeShare = 0.05;
 /** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
 const notStrewn: readonly string[] = ['celsius'];
 
 /** Each build as the family says, and strewn wider. */
-const withStrewn = (builds: readonly Build[]): Build[] => [
-  ...builds.map((build) => ({ ...build, prior: build.prior * (1 - strewn.share) })),
+const withStrewn = (builds: readonly Build[], share: number): Build[] => [
+  ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
   ...builds.map((build) => ({
     ...build,
     id: `${build.id}, strewn`,
     name: `${build.name}, unlike its kind`,
-    prior: build.prior * strewn.share,
-    strewn: { times: strewn.times, like: build.id },
+    prior: build.prior * share,
+    strewn: { times: strewnTimes, like: build.id },
   })),
 ];
 
 /**
  * A family applied to one machine. `variants`: what else it may be; one whose parts or checks are others can't be
- * weighed against it and is left out.
+ * weighed against it and is left out. `unlikeShare`: of units unlike their kind, between 0 and 1.
  */
-export function apply<M>(family: Family<M>, machine: M, variants: readonly Variant<M>[] = []): Subject {
+export function apply<M>(
+  family: Family<M>,
+  machine: M,
+  variants: readonly Variant<M>[] = [],
+  unlikeShare = usualUnlikeShare,
+): Subject {
   const likes = variants.filter((variant) => comparable(family, machine, variant.machine));
   const own = new Map<string, M>();
   const buildsOf = (of: M, share: number, variant?: string): Build[] =>
@@ -50,7 +57,7 @@ export function apply<M>(family: Family<M>, machine: M, variants: readonly Varia
   };
   return {
     ...fixedOf(family, machine),
-    builds: withStrewn(builds),
+    builds: withStrewn(builds, unlikeShare),
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
     shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),

@@ -26,9 +26,10 @@ export const familyOf = (machine: Machine): Family<Machine> => familyBy(machine.
 export type Variant = VariantOf<Machine>;
 
 /** A machine as the belief knows it. */
-export const subjectOf = (machine: Machine, variants: readonly Variant[] = []): Subject =>
-  apply(familyOf(machine), machine, variants);
+export const subjectOf = (machine: Machine, variants: readonly Variant[] = [], unlikeShare?: number): Subject =>
+  apply(familyOf(machine), machine, variants, unlikeShare);
 
+export { usualUnlikeShare } from './apply.ts';
 export {
   type Assembly,
   type ClawPole,

@@ -163,6 +163,10 @@ export const jobFileSchema = object({
   output: array(outputPointSchema).optional().default(undefined),
   /** What else the model is built as. */
   variants: array(variantSchema).optional().default(undefined),
+  /** How common units unlike their kind are in the shop that looked at it; the usual share when it isn't said. */
+  unlikeShare: number()
+    .moreThan(0, 'unlikeShare: a share is more than 0 — got ${value}')
+    .lessThan(1, 'unlikeShare: a share is less than 1 — got ${value}'),
   /** The shop's own meters that are named in it. */
   meters: array(multimeterSchema).optional().default(undefined),
   prices: pricesSchema.required('the prices are missing: {"items":{}} is enough'),

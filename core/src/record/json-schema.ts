@@ -145,6 +145,12 @@ export const jobFileJsonSchema = {
         ),
       },
       variants: { type: 'array', items: closed({ name: text(60), machine }) },
+      unlikeShare: {
+        description: 'How common units unlike their kind are in the shop; the usual share when it isn’t said.',
+        type: 'number',
+        exclusiveMinimum: 0,
+        exclusiveMaximum: 1,
+      },
       meters: { type: 'array', items: multimeter },
       prices: closed(
         {
@@ -160,7 +166,7 @@ export const jobFileJsonSchema = {
         ['labourPerHour', 'exchange', 'core', 'comeback', 'items'],
       ),
     },
-    ['customer', 'model', 'words', 'origin', 'works', 'output', 'variants', 'meters'],
+    ['customer', 'model', 'words', 'origin', 'works', 'output', 'variants', 'unlikeShare', 'meters'],
   ),
 } as const;
 

@@ -56,6 +56,8 @@ export interface Job {
   readonly vehicle: Vehicle | null;
   /** What else its model is built as. */
   readonly variants: readonly Variant[];
+  /** How common units unlike their kind were among those that the shop had finished when it came in. */
+  readonly unlikeShare: number;
   readonly knownGood: boolean;
   readonly works: readonly TakenWork[];
   /** The shop's, retired ones too. */
@@ -208,11 +210,11 @@ export const outputOf = ({ runs, works }: Pick<Job, 'runs' | 'works'>): (OutputP
 
 /** What a unit on the bench is reasoned about with: what was read in the open round, and all that came before. */
 export function benchRounds(
-  job: Pick<Job, 'vehicle' | 'machine' | 'readings' | 'runs' | 'works' | 'variants'>,
+  job: Pick<Job, 'vehicle' | 'machine' | 'readings' | 'runs' | 'works' | 'variants' | 'unlikeShare'>,
 ): Read & { readonly background: Background & { readonly origin: Origin } } {
   const own = standing(job, 'bench').map((reading) => ({ ...tapeReading(reading), round: reading.round }));
   const { open, past } = roundsOf(own, outputOf(job), job.works);
-  return { ...open, background: { origin: originOf(job), past, variants: job.variants } };
+  return { ...open, background: { origin: originOf(job), past, variants: job.variants, unlikeShare: job.unlikeShare } };
 }
 
 /** The meters that a unit's readings were taken with and the next one will be. */

@@ -337,8 +337,8 @@ export class Bench {
   }
 
   #asked(): Asked {
-    const { machine, complaint, variants, meters: shops } = this.#served;
-    const job = { machine, vehicle: this.#setting.vehicle, variants, ...this.#taken };
+    const { machine, complaint, variants, unlikeShare, meters: shops } = this.#served;
+    const job = { machine, vehicle: this.#setting.vehicle, variants, unlikeShare, ...this.#taken };
     const meters = metersInUse({ readings: this.#all, meters: shops }, this.#setting.meter);
     // On the vehicle its readings are the situation, on the bench they are where it begins.
     const background =

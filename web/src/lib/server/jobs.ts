@@ -2,18 +2,15 @@ import type { Assessment } from '@refectum/core/assess';
 import { type CourseId } from '@refectum/core/verdict';
 import type { Teller } from '@refectum/core/belief';
 import { type Check, mayShow } from '@refectum/core/checks';
-import { multimeters } from '@refectum/core/instruments';
 import { asReceived, familyOf, type Machine, subjectOf, type Variant } from '@refectum/core/machines';
 import { buildsOf, pricesOf, type ShelfModel } from '@refectum/core/shelf';
 import { type DrainEntry, vehicleSubject } from '@refectum/core/vehicle';
-import { type JobFile, jobFileVersion } from '@refectum/core/record';
+import type { JobFile } from '@refectum/core/record';
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import {
   type Job,
-  metersInUse,
-  outputOf,
   type Place,
   type Plate,
   type ReadingDetail,
@@ -27,6 +24,7 @@ import { announce } from './live.ts';
 import { metersOf, needMeter } from './meters.ts';
 import { Refused } from './refused.ts';
 import { modelNamed } from './shelf.ts';
+import { unlikeIn } from './unlike-share.ts';
 import type { TakenRunStep } from '../run-log.ts';
 import type { Stand } from '../stands.ts';
 
@@ -82,6 +80,7 @@ async function complete(db: Queryable, row: JobRow): Promise<Job> {
     prices: row.prices,
     vehicle: row.vehicle,
     variants: row.variants,
+    unlikeShare: row.unlikeShare,
     knownGood: row.knownGood,
     meters,
     works: works.map(({ id, fitted, mended, note, doneAt, technicianId }) => ({
@@ -191,6 +190,7 @@ export async function checkIn(
       celsius: 20,
       prices: shelved ? pricesOf(shelved) : { items: {} },
       variants: variantsOf(shelved, entry.machine),
+      unlikeShare: (await unlikeIn(shopId, db)).unlikeShare,
       checkedInAt: now,
       technicianId,
       changedAt: now,
@@ -438,62 +438,4 @@ export async function addVerdict(
       .onConflictDoNothing();
     await announce(db, tag);
   });
-}
-
-const readingRecord = ({ id, check, outcome, meter, celsius, at, round, technician: by, struck }: TakenReading) => ({
-  id,
-  check,
-  outcome,
-  meter,
-  celsius,
-  at,
-  technician: by,
-  ...(round > 1 ? { round } : {}),
-  struck,
-});
-
-function originRecord(found: Job): JobFile['origin'] {
-  const taken = found.readings.filter(({ place }) => place === 'vehicle');
-  if (!taken.length && !found.vehicle) return undefined;
-  return { vehicle: vehicleOf(found), readings: taken.map((r) => ({ ...readingRecord(r), told: r.told })) };
-}
-
-/** The shop's own meters that a job names; the kinds that come with the program need no description. */
-function describedMeters(found: Job): JobFile['meters'] {
-  const own = metersInUse(found, found.meter).filter((used) => {
-    const kind = multimeters.find(({ id }) => id === used.id);
-    return JSON.stringify(kind) !== JSON.stringify(used);
-  });
-  return own.length ? own.map((known) => ({ ...known, ohms: [...known.ohms], volts: [...known.volts] })) : undefined;
-}
-
-function outputRecord(found: Job): JobFile['output'] {
-  const points = outputOf(found);
-  return points.length ? points : undefined;
-}
-
-/** The job in the open format. */
-export function jobFileOf(found: Job): JobFile {
-  return {
-    format: 'refectum-job',
-    version: jobFileVersion,
-    tag: String(found.tag),
-    customer: found.customer,
-    model: found.model,
-    complaint: found.complaint,
-    words: found.words,
-    machine: found.machine,
-    assembly: found.assembly,
-    meter: found.meter,
-    celsius: found.celsius,
-    readings: found.readings.filter(({ place }) => place === 'bench').map(readingRecord),
-    origin: originRecord(found),
-    works: found.works.length
-      ? found.works.map(({ id: _, ...work }) => ({ ...work, fitted: [...work.fitted], mended: [...work.mended] }))
-      : undefined,
-    output: outputRecord(found),
-    variants: found.variants.length ? [...found.variants] : undefined,
-    meters: describedMeters(found),
-    prices: { ...found.prices, items: { ...found.prices.items } },
-  };
 }

@@ -7,7 +7,9 @@ import { isId } from '$lib/server/answer.ts';
 import { forgetInstrument, instrumentsOf, saveInstrument } from '$lib/server/instruments/shop.ts';
 import { metersOf, saveMeter } from '$lib/server/meters.ts';
 import { Refused } from '$lib/server/refused.ts';
+import { database } from '$lib/server/db/connect.ts';
 import { rulesOf, saveRules } from '$lib/server/shop.ts';
+import { unlikeIn } from '$lib/server/unlike-share.ts';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => ({
@@ -15,6 +17,7 @@ export const load: PageServerLoad = async ({ locals }) => ({
   meters: (await metersOf(locals.shop.id)).map((meter) => ({ ...meter, draft: meterDraft(meter) })),
   instruments: await instrumentsOf(locals.shop.id),
   rules: await rulesOf(locals.shop.id),
+  ...(await unlikeIn(locals.shop.id, database())),
 });
 
 export const actions: Actions = {

@@ -204,6 +204,13 @@
           A lead changes them.
         </p>{/if}
     </form>
+    <p class="mt-2 px-4 text-sm">
+      Of the units that come in
+      <span class="figure">{(100 * data.unlikeShare).toFixed(data.unlikeShare < 0.1 ? 1 : 0)} %</span> are taken to
+      differ from their kind in many small ways{data.finished
+        ? `: learnt from the ${data.finished} finished last, never less than 5 %.`
+        : ', as long as none is finished.'}
+    </p>
     <form method="POST" action="?/stand" use:enhance class="sheet mt-3 p-4" aria-label="Run stand">
       <h3 class="font-semibold">Run stand</h3>
       <p class="text-sm">What it can pull; empty where nobody knows. It warns before a load that it can’t take.</p>

@@ -3,7 +3,7 @@ import type { Assessment } from '@refectum/core/assess';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
-import type { Machine, Variant } from '@refectum/core/machines';
+import { type Machine, usualUnlikeShare, type Variant } from '@refectum/core/machines';
 import type { JobFile } from '@refectum/core/record';
 import type { ShelfModel } from '@refectum/core/shelf';
 import type { DrainStep, Vehicle } from '@refectum/core/vehicle';
@@ -150,6 +150,8 @@ export const job = pgTable(
     prices: jsonb().$type<Prices>().notNull(),
     /** What else its model is built as. */
     variants: jsonb().$type<readonly Variant[]>().notNull().default([]),
+    /** Of units unlike their kind, from those finished when it came in. */
+    unlikeShare: real().notNull().default(usualUnlikeShare),
     /** A lead vouches for it: its readings tell what sound units of its model read. */
     knownGood: boolean().notNull().default(false),
     /** What the unit came from; null as long as nobody asked. */

@@ -9,17 +9,8 @@ import sharp from 'sharp';
 import { assess } from '../reasoning/index.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
-import {
-  addDrainStep,
-  addReading,
-  addRunStep,
-  addVerdict,
-  changeJob,
-  checkIn,
-  findJob,
-  jobFileOf,
-  moveJob,
-} from '../jobs.ts';
+import { jobFileOf } from '../job-file.ts';
+import { addDrainStep, addReading, addRunStep, addVerdict, changeJob, checkIn, findJob, moveJob } from '../jobs.ts';
 import { usualRules } from '../../rules.ts';
 import { hashOf } from '../people/secrets.ts';
 import { importModels } from '../shelf.ts';

@@ -2,7 +2,8 @@ import { error, json, type RequestEvent } from '@sveltejs/kit';
 import { benchChangeSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
 import { needGreen } from '$lib/server/gate.ts';
-import { changeJob, findJob, jobFileOf } from '$lib/server/jobs.ts';
+import { jobFileOf } from '$lib/server/job-file.ts';
+import { changeJob, findJob } from '$lib/server/jobs.ts';
 
 /** The job as a file in the open format. */
 export const GET = async (event: RequestEvent) => {

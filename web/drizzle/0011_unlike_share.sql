@@ -1,0 +1,2 @@
+ALTER TABLE "shop" ALTER COLUMN "rules" SET DEFAULT '{"limits":["published","siblings","own"],"output":"volts","stand":{}}'::jsonb;--> statement-breakpoint
+ALTER TABLE "job" ADD COLUMN "unlike_share" real DEFAULT 0.05 NOT NULL;
