@@ -1,11 +1,11 @@
-// bin/refectum study bench [UNITS [SPREAD | stand | starters] [ngspice]]: hidden faults on made-up units at the static
+// bin/refectum study bench [UNITS [SPREAD | stand | starters] [ngspice] [shop]]: hidden faults on made-up units at the static
 // bench, by every check and by the advice; with `stand` also what running checks add, regulators that fail among the
-// faults; `ngspice`: readings from decks written by hand.
+// faults; `ngspice`: readings from decks written by hand; `shop`: one shop's, learning how common odd units are.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
-import { unitSession } from '../core/src/assess/index.ts';
+import { type FinishedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
-import { clawPoleGeneric, type Machine, starterGeneric } from '../core/src/machines/index.ts';
+import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../core/src/machines/index.ts';
 import { seeded } from '../core/src/numeric/index.ts';
 import { HiddenUnit } from '../core/src/practice/index.ts';
 import { bench, hide, type Policy, type Reach, type Told } from '../core/test/hidden-units.ts';
@@ -34,13 +34,14 @@ const underLoad = ['loaded-amps', 'loaded-rpm', 'loaded-drop', 'held-amps', 'hel
 type Outcome = Told & { readonly model: string; readonly way: string };
 
 const [countText = '10000', ...words] = process.argv.slice(2);
-const [inSpice, onStand, ofStarters] = ['ngspice', 'stand', 'starters'].map((word) => words.includes(word));
-const [scaleText = '1', ...unknown] = words.filter((word) => !['ngspice', 'stand', 'starters'].includes(word));
+const kinds = ['ngspice', 'stand', 'starters', 'shop'];
+const [inSpice, onStand, ofStarters, ofOneShop] = kinds.map((word) => words.includes(word));
+const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word));
 const models = ofStarters ? starters : alternators;
 const [count, scale] = [Number(countText), Number(scaleText)];
 if (!Number.isInteger(count) || count < 1 || !(scale > 0) || unknown.length > 0 || (inSpice && onStand)) {
   console.error(
-    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too; “ngspice” for units at rest, and starters, whose readings come from it.`,
+    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are.`,
   );
   process.exit(1);
 }
@@ -67,6 +68,8 @@ const reaches: readonly (Omit<Way, 'policy' | 'way'> & { readonly called: string
 const ways = reaches.flatMap(({ reach, called, without }) =>
   (['every check', 'the advice'] as const).map((policy): Way => ({ policy, reach, without, way: policy + called })),
 );
+/** After so many units a shop of the study takes what it has learnt; a session begun anew is slow at first. */
+const learntEvery = 10;
 /** On the stand nothing stays unseen. */
 const never = onStand || ofStarters ? [] : unseen;
 const [strewn, ranges] = ofStarters ? [starterSpreads, starterShowing] : [spreads, showing];
@@ -74,26 +77,28 @@ const [strewn, ranges] = ofStarters ? [starterSpreads, starterShowing] : [spread
 if (process.send) work();
 else void gather();
 
-/** One process's share of the units, one model after the other so that its session stays warm. */
+/** One process's share of the units, and a shop of its own; one model after the other so that its session stays warm. */
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
-  for (const [m, [model, machine]] of studied.entries()) {
-    const session = unitSession(machine, 'none', [meter]);
-    for (let i = m; i < count; i += studied.length) {
-      if (Math.floor(i / studied.length) % of !== at) continue;
-      for (const { policy, reach, way, without } of ways) {
+  for (const { policy, reach, way, without } of ways) {
+    const finished: FinishedUnit[] = [];
+    let share = unlikeShareOf(finished);
+    for (const [m, [model, machine]] of studied.entries()) {
+      // What is drawn doesn't hang on what the shop has learnt.
+      const subject = subjectOf(machine);
+      let session: Session | undefined;
+      for (let i = m; i < count; i += studied.length) {
+        if (Math.floor(i / studied.length) % of !== at) continue;
+        if (ofOneShop && finished.length % learntEvery === 0) [share, session] = [unlikeShareOf(finished), undefined];
+        session ??= unitSession(machine, 'none', [meter], { unlikeShare: share });
+        const { opened } = session;
         // The same unit and the same luck for all.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
         const Unit = !inSpice ? HiddenUnit : ofStarters ? DeckedStarter : DeckedAlternator;
-        const unit = new Unit(
-          random,
-          session.opened.subject,
-          meter,
-          hide(random, session.opened, never, ranges),
-          strewn,
-          scale,
-        );
-        process.send!({ ...bench(session, unit, meter, policy, reach, never, without), model, way } satisfies Outcome);
+        const unit = new Unit(random, subject, meter, hide(random, opened, never, ranges), strewn, scale);
+        const told = bench(session, unit, meter, policy, reach, never, without);
+        finished.push({ chance: told.unlike, share });
+        process.send!({ ...told, model, way } satisfies Outcome);
       }
     }
   }

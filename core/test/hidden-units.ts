@@ -1,6 +1,6 @@
 import { type Session, type TapeReading } from '../src/assess/index.ts';
 import { isRun, setupMinutes } from '../src/advice/index.ts';
-import type { Belief, Case } from '../src/belief/index.ts';
+import { type Belief, type Case, unlikeChance } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
 import type { Fault } from '../src/machines/index.ts';
@@ -57,6 +57,8 @@ export interface Told {
   /** Sets as one text: what is truly wrong, what is likeliest believed, and how surely. */
   readonly parts: { readonly truth: string; readonly told: string; readonly chance: number };
   readonly items: { readonly truth: string; readonly told: string; readonly chance: number };
+  /** How likely it is taken to be unlike its kind. */
+  readonly unlike: number;
 }
 
 export type Policy = 'every check' | 'the advice';
@@ -138,6 +140,7 @@ export function bench(
     minutes,
     readings: tape.length,
     ...judged(opened, session.beliefAfter({ readings: tape }), unit.hidden, never),
+    unlike: unlikeChance(opened, session.beliefAfter({ readings: tape })),
   };
 }
 

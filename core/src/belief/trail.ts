@@ -80,10 +80,11 @@ export class Trail {
 
   /** The belief after so many, from the last before it that is still held. */
   #beliefAt(many: number): Belief {
-    const place = this.#places[many]!;
-    if (place.belief) return place.belief;
-    const belief = this.#after(this.#beliefAt(many - 1), this.#counted[many - 1]!);
-    this.#places[many] = { ...place, belief };
+    let held = many;
+    while (!this.#places[held]!.belief) held--;
+    let belief = this.#places[held]!.belief!;
+    for (const next of this.#counted.slice(held, many)) belief = this.#after(belief, next);
+    this.#places[many] = { ...this.#places[many]!, belief };
     return belief;
   }
 
