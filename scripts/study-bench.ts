@@ -3,7 +3,7 @@
 // faults; `ngspice`: readings from decks written by hand; `shop`: one shop's, learning how common odd units are.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
-import { type FinishedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
+import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
 import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../core/src/machines/index.ts';
 import { seeded } from '../core/src/numeric/index.ts';
@@ -81,15 +81,15 @@ else void gather();
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
   for (const { policy, reach, way, without } of ways) {
-    const finished: FinishedUnit[] = [];
-    let share = unlikeShareOf(finished);
+    const decided: DecidedUnit[] = [];
+    let share = unlikeShareOf(decided);
     for (const [m, [model, machine]] of studied.entries()) {
       // What is drawn doesn't hang on what the shop has learnt.
       const subject = subjectOf(machine);
       let session: Session | undefined;
       for (let i = m; i < count; i += studied.length) {
         if (Math.floor(i / studied.length) % of !== at) continue;
-        if (ofOneShop && finished.length % learntEvery === 0) [share, session] = [unlikeShareOf(finished), undefined];
+        if (ofOneShop && decided.length % learntEvery === 0) [share, session] = [unlikeShareOf(decided), undefined];
         session ??= unitSession(machine, 'none', [meter], { unlikeShare: share });
         const { opened } = session;
         // The same unit and the same luck for all.
@@ -97,7 +97,7 @@ function work(): void {
         const Unit = !inSpice ? HiddenUnit : ofStarters ? DeckedStarter : DeckedAlternator;
         const unit = new Unit(random, subject, meter, hide(random, opened, never, ranges), strewn, scale);
         const told = bench(session, unit, meter, policy, reach, never, without);
-        finished.push({ chance: told.unlike, share });
+        decided.push({ chance: told.unlike, share });
         process.send!({ ...told, model, way } satisfies Outcome);
       }
     }

@@ -9,7 +9,7 @@ import {
   type Reading,
 } from '../src/belief/index.ts';
 import { countedReadings } from '../src/belief/counted.ts';
-import { Memory } from '../src/belief/remembered.ts';
+import { Memory } from '../src/belief/memory.ts';
 import { Trail } from '../src/belief/trail.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';

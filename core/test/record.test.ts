@@ -39,6 +39,7 @@ const job = (): JobFile => ({
       struck: { at: '2026-05-04T08:32:00Z', technician: 'Tovik' },
     },
   ],
+  unlikeShare: 0.148,
   prices: {
     labourPerHour: 48,
     exchange: undefined,
@@ -95,6 +96,8 @@ describe('record: the job file', () => {
     ['works', [{ fitted: 'rotor' }], /works/],
     ['readings.0.celsius', 900, /celsius/],
     ['prices.exchange', -5, /exchange/i],
+    ['unlikeShare', 0, /unlikeShare: a share is more than 0 — got 0/],
+    ['unlikeShare', 1, /unlikeShare: a share is less than 1 — got 1/],
     ['tag', undefined, /tag/],
   ];
   for (const [path, put, told] of wrong) {

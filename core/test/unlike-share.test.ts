@@ -1,11 +1,11 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { type FinishedUnit, unitSession, unlikeShareOf } from '../src/assess/index.ts';
+import { type DecidedUnit, unitSession, unlikeShareOf } from '../src/assess/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
 
-const finished = fc.array(
+const decided = fc.array(
   fc.record({
     chance: fc.double({ min: 0, max: 1, noNaN: true }),
     share: fc.double({ min: 0.05, max: 0.9, noNaN: true }),
@@ -14,7 +14,7 @@ const finished = fc.array(
 );
 
 /** Where likelihood times prior is highest, looked for by trying every share of a grid: no expectation in it. */
-function likeliestShare(units: readonly FinishedUnit[]): number {
+function likeliestShare(units: readonly DecidedUnit[]): number {
   let best = { share: 0, log: -Infinity };
   for (let share = 0.0005; share < 1; share += 0.0005) {
     const log = units.reduce(
@@ -28,7 +28,7 @@ function likeliestShare(units: readonly FinishedUnit[]): number {
 }
 
 describe('how common units unlike their kind are in a shop', () => {
-  it('is as usual where none is finished, or nothing was seen of those that are', () => {
+  it('is as usual where none is decided, or nothing was seen of those that are', () => {
     expect(unlikeShareOf([])).closeTo(0.05, 1e-9);
     expect(unlikeShareOf(Array.from({ length: 50 }, () => ({ chance: 0.05, share: 0.05 })))).closeTo(0.05, 1e-4);
   });
@@ -43,7 +43,7 @@ describe('how common units unlike their kind are in a shop', () => {
 
   it('is where likelihood times prior is highest, as a plain search finds it', () => {
     fc.assert(
-      fc.property(finished, (units) => {
+      fc.property(decided, (units) => {
         expect(unlikeShareOf(units)).closeTo(Math.max(likeliestShare(units), 0.05), 2e-3);
       }),
       { numRuns: 40 },

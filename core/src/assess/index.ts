@@ -31,7 +31,7 @@ export {
   VehicleSession,
   type Work,
 } from './vehicle.ts';
-export { type FinishedUnit, unlikeShareOf } from './unlike-share.ts';
+export { type DecidedUnit, unlikeShareOf } from './unlike-share.ts';
 export { bandsText, outcomeText } from './words.ts';
 
 /** Everything from a job file alone: belief, next checks, verdict. */

@@ -5,7 +5,7 @@ import type { Gaussian } from '../numeric/index.ts';
 import { bendsOf, type Dimensions, dimensionsOf, priorState } from './dimensions.ts';
 import { type Particle, particlesOf } from './hypotheses.ts';
 import { type Conditions, Predictor } from './predictor.ts';
-import { Memory } from './remembered.ts';
+import { Memory } from './memory.ts';
 
 /** A result as it enters the belief. */
 export interface Reading extends Conditions {

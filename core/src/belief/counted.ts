@@ -60,7 +60,7 @@ const isNull = ({ check }: Reading): boolean => check.method.kind === 'leads';
 const isRepeat = (a: Reading, b: Reading): boolean =>
   a.check.id === b.check.id && (!isNull(a) || a.meter.id === b.meter.id);
 
-export const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
+const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 
 /** What we measure again is surer; what is told again is told by the same. */
 export const slipAfter = ({ reading, entries }: Counted): number =>

@@ -5,7 +5,7 @@ import { type Followed, Trail } from './trail.ts';
 
 /** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
 const unlike = 0.5;
-/** From here on that is worth preparing for: its pairs fill the worker's memory, two to three times as much as usual. */
+/** From here on that is worth preparing for [our estimate]. */
 const soonUnlike = 0.2;
 
 /** Beliefs along a list of readings. */

@@ -10,7 +10,7 @@ import { expectedByRun, runTogether } from './expected-by-run.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
 import type { Batch, FaultAt, NumberPrediction, Prediction } from './prediction.ts';
-import type { Memory, Remembered } from './remembered.ts';
+import type { Memory, Remembered } from './memory.ts';
 
 /** The circumstances of a reading. */
 export interface Conditions {

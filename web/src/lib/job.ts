@@ -56,7 +56,7 @@ export interface Job {
   readonly vehicle: Vehicle | null;
   /** What else its model is built as. */
   readonly variants: readonly Variant[];
-  /** How common units unlike their kind were among those that the shop had finished when it came in. */
+  /** How common units unlike their kind were among those that the shop had decided when it came in. */
   readonly unlikeShare: number;
   readonly knownGood: boolean;
   readonly works: readonly TakenWork[];

@@ -1,14 +1,14 @@
-import { type FinishedUnit, unlikeShareOf } from '@refectum/core/assess';
+import { type DecidedUnit, unlikeShareOf } from '@refectum/core/assess';
 import { usualUnlikeShare } from '@refectum/core/machines';
-import { desc, eq, sql } from 'drizzle-orm';
+import { asc, desc, eq, sql } from 'drizzle-orm';
 import type { Queryable } from './db/connect.ts';
 import { job, verdict } from './db/schema.ts';
 
 /** So many of the last decisions are counted. */
 const mostCounted = 200;
 
-/** What the shop found of the units that it finished last, each by its last decision. */
-async function finishedUnits(shopId: string, db: Queryable): Promise<FinishedUnit[]> {
+/** What the shop found of the units that it decided on last, each by its last decision. */
+async function decidedUnits(shopId: string, db: Queryable): Promise<DecidedUnit[]> {
   // What they were decided from is large: it is looked into only where it counts.
   const last = db
     .select({ id: verdict.id })
@@ -26,9 +26,8 @@ async function finishedUnits(shopId: string, db: Queryable): Promise<FinishedUni
     })
     .from(verdict)
     .innerJoin(last, eq(last.id, verdict.id))
-    .orderBy(desc(verdict.decidedAt));
-  // Of several decisions on one unit the newest, which comes first, is set last.
-  return [...new Map(rows.reverse().map((row) => [row.jobId, row])).values()].flatMap(({ chance, share }) =>
+    .orderBy(asc(verdict.decidedAt));
+  return [...new Map(rows.map((row) => [row.jobId, row])).values()].flatMap(({ chance, share }) =>
     chance === null ? [] : [{ chance, share: share ?? usualUnlikeShare }],
   );
 }
@@ -37,7 +36,7 @@ async function finishedUnits(shopId: string, db: Queryable): Promise<FinishedUni
 export async function unlikeIn(
   shopId: string,
   db: Queryable,
-): Promise<{ readonly unlikeShare: number; readonly finished: number }> {
-  const units = await finishedUnits(shopId, db);
-  return { unlikeShare: Number(unlikeShareOf(units).toFixed(3)), finished: units.length };
+): Promise<{ readonly unlikeShare: number; readonly decided: number }> {
+  const units = await decidedUnits(shopId, db);
+  return { unlikeShare: Number(unlikeShareOf(units).toFixed(3)), decided: units.length };
 }

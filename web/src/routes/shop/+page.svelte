@@ -207,9 +207,9 @@
     <p class="mt-2 px-4 text-sm">
       Of the units that come in
       <span class="figure">{(100 * data.unlikeShare).toFixed(data.unlikeShare < 0.1 ? 1 : 0)} %</span> are taken to
-      differ from their kind in many small ways{data.finished
-        ? `: learnt from the ${data.finished} finished last, never less than 5 %.`
-        : ', as long as none is finished.'}
+      differ from their kind in many small ways{data.decided
+        ? `: learnt from the ${data.decided} decided last, never less than usual.`
+        : ', as usual, as long as none is decided.'}
     </p>
     <form method="POST" action="?/stand" use:enhance class="sheet mt-3 p-4" aria-label="Run stand">
       <h3 class="font-semibold">Run stand</h3>

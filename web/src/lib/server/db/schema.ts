@@ -150,7 +150,7 @@ export const job = pgTable(
     prices: jsonb().$type<Prices>().notNull(),
     /** What else its model is built as. */
     variants: jsonb().$type<readonly Variant[]>().notNull().default([]),
-    /** Of units unlike their kind, from those finished when it came in. */
+    /** Of units unlike their kind, from those decided when it came in. */
     unlikeShare: real().notNull().default(usualUnlikeShare),
     /** A lead vouches for it: its readings tell what sound units of its model read. */
     knownGood: boolean().notNull().default(false),
