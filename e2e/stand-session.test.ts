@@ -44,6 +44,7 @@ describe('the third hand: the run stand', () => {
       await loadBears(60);
       tag = await hiddenUnit([{ fault: 'regulator', severity: 1 }]);
     });
+    afterEach(() => page.unrouteAll({ behavior: 'ignoreErrors' }));
     after(() => loadBears(demoShop.stand.loadSeconds));
 
     it('no drive turns and no load draws for a unit that isn’t clamped or has no light; stopping is never refused', async () => {
