@@ -24,6 +24,13 @@ const reads = async (figure: RegExp): Promise<boolean> =>
   figure.test(((await live().textContent()) ?? '').replace(/\s+/g, ''));
 const turnsAt3000 = () => reads(/Rotor(3.?0\d\d|2.?99\d)rpm/);
 const stands = () => reads(/Rotor\d{1,2}rpm/);
+const stopping = /\/api\/instruments\/[^/]+\/stop$/;
+/** Turns as before, and sees it do so. */
+async function turnAgain(): Promise<void> {
+  await live().locator('label:has-text("Turn, rpm") input').press('Enter');
+  await until(async () => Math.abs((await benchState()).rpm - 3000) < 100, 'it turns');
+  await until(turnsAt3000, 'speed');
+}
 const givesItsOutput = () => reads(/Clamp[5-9]\d\.\d/);
 /** The lead says how long the shop's load bears to draw. */
 async function loadBears(seconds: number): Promise<void> {
@@ -103,20 +110,37 @@ describe('the third hand: the run stand', () => {
       // It may still be on its way there; stopped, it never came.
       await until(turnsAt3000, 'turns on');
     }).timeout(60_000);
+    it('a stop that came through late says nothing over a newer one that didn’t', async () => {
+      let through = 0;
+      let late: () => void = () => undefined;
+      const heldUp = new Promise<void>((go) => (late = go));
+      await page.route(stopping, async (route) => {
+        through++;
+        const answer = await route.fetch();
+        await heldUp;
+        await route.fulfill({ response: answer });
+      });
+      await page.keyboard.press('Escape');
+      await until(() => Promise.resolve(through === 2), 'load and drive stopped');
+      await page.route(stopping, (route) => route.abort());
+      await page.keyboard.press('Escape');
+      await page.waitForSelector('text=/The server is away: nothing was stopped/');
+      late();
+      await page.waitForTimeout(500);
+      expect(await live().locator('[role=alert]').textContent()).match(/nothing was stopped/);
+      await page.unrouteAll();
+      await turnAgain();
+    }).timeout(60_000);
     it('a stop that didn’t reach the server is made good when it is back, on the page or after leaving it', async () => {
-      const stopping = /\/api\/instruments\/[^/]+\/stop$/;
-      const turn = async () => {
-        await live().locator('label:has-text("Turn, rpm") input').press('Enter');
-        await until(turnsAt3000, 'speed');
-      };
       const standing = async () => (await benchState()).rpm < 60;
       await stand.stop('SIGKILL');
       await page.keyboard.press('Escape');
       await page.waitForSelector('text=/The server is away: nothing was stopped/');
       expect(await standing(), 'nothing reached it').equal(false);
+      await until(() => reads(/Rotor–/), 'nothing is heard');
       await stand.start();
       await until(standing, 'stopped on the page');
-      await turn();
+      await turnAgain();
       await page.route(stopping, (route) => route.abort());
       await page.keyboard.press('Escape');
       await page.waitForSelector('text=/The server is away: nothing was stopped/');
@@ -130,7 +154,7 @@ describe('the third hand: the run stand', () => {
       await page.waitForSelector('section[aria-label="From the instruments"]');
       await page.waitForTimeout(2500);
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
-      await turn();
+      await turnAgain();
     }).timeout(120_000);
     it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
       await pick('Output at 3000 rpm, regulator bypassed');
@@ -266,6 +290,11 @@ describe('the third hand: the run stand', () => {
       expect(await refused.textContent()).match(/rpm: no amps come in\./);
       expect(drew, 'loaded meanwhile').equal(false);
       await until(stands, 'it stands');
+      await pick('Regulated volts, light to heavy load');
+      await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
+      await live().locator('[role=alert]:has-text("No amps come in: the clamp is needed for this.")').waitFor();
+      expect(await page.locator('dt:has-text("Charges from")').count()).equal(0);
+      await until(stands, 'it stands again');
       await tell('/instrument', { name: 'clamp', on: true });
       await page.reload();
     }).timeout(90_000);

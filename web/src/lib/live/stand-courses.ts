@@ -61,9 +61,13 @@ async function climb(live: StandInstruments, volts: number, goesOn: GoesOn): Pro
     if (!(await (n === 0 ? live.holdVolts(level) : live.levelTo(level)))) return false;
     await rest(live, climbSeconds, goesOn);
     if (!goesOn() || !live.draws) return false;
-    const amps = live.lastSecond('amps')?.mean ?? 0;
-    if (amps < most.amps) break;
-    most = { level, amps };
+    const read = live.lastSecond('amps');
+    if (!read) {
+      if (await live.unload()) live.problem = 'No amps come in: the load is off again.';
+      return false;
+    }
+    if (read.mean < most.amps) break;
+    most = { level, amps: read.mean };
   }
   return live.levelTo(most.level);
 }
@@ -151,6 +155,7 @@ export async function readCourse(
     // What is read without a command is the regulator's own.
     if (live.isCommanded && course.every(({ duty }) => duty === undefined)) await live.silence();
     const cutIn = fromCutIn ? await cutInOf(live, goesOn) : undefined;
+    if (fromCutIn && cutIn === undefined) return undefined;
     const states: CourseRead['states'][number][] = [];
     for (const state of course) {
       live.doing = `${state.name}…`;
@@ -176,12 +181,13 @@ async function stopKeeping(live: StandInstruments): Promise<void> {
   live.problem ||= problem;
 }
 
-/** The speed at which it begins to charge. */
-async function cutInOf(live: StandInstruments, goesOn: GoesOn): Promise<number | 'never'> {
+/** The speed at which it begins to charge; undefined where that was broken off. */
+async function cutInOf(live: StandInstruments, goesOn: GoesOn): Promise<CourseRead['cutIn']> {
   for (const rpm of cutInSpeeds) {
     live.doing = `Where does it begin to charge? ${rpm} rpm…`;
-    if (!(await toSpeed(live, rpm, goesOn))) break;
-    if ((live.amps ?? 0) > chargingAmps) return rpm;
+    const amps = (await toSpeed(live, rpm, goesOn)) ? live.ampsNow() : undefined;
+    if (amps === undefined) return undefined;
+    if (amps > chargingAmps) return rpm;
   }
   return 'never';
 }
@@ -191,8 +197,9 @@ async function cutOutOf(live: StandInstruments, from: number, goesOn: GoesOn): P
   if (!(await live.unload())) return undefined;
   for (const rpm of cutOutSpeeds.filter((one) => one <= from)) {
     live.doing = `Where does it charge no more? ${rpm} rpm…`;
-    if (!(await toSpeed(live, rpm, goesOn))) return undefined;
-    if ((live.amps ?? 0) <= chargingAmps) return rpm;
+    const amps = (await toSpeed(live, rpm, goesOn)) ? live.ampsNow() : undefined;
+    if (amps === undefined) return undefined;
+    if (amps <= chargingAmps) return rpm;
   }
   return 'never';
 }

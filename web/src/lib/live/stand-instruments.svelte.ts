@@ -77,6 +77,8 @@ export class StandInstruments {
       (word) => this.#hear(word),
       (away) => {
         this.away = away;
+        // What was read before says nothing of now, and what is back reads at once.
+        if (away) this.#words = {};
         // What was stopped here while the server was away.
         const owed = [...this.#going].flatMap(([kind, after]) => (after < this.#stops ? [kind] : []));
         if (!away && owed.length > 0) void this.#halt(owed);
@@ -109,9 +111,10 @@ export class StandInstruments {
   get amps(): number | null | undefined {
     return this.#words.clamp?.amps;
   }
-  /** Whether it turns or is loaded: what has to be stopped. */
+  /** Whether it turns or is loaded, or may for all that is known here: what has to be stopped. */
   get live(): boolean {
-    return (this.rpm ?? 0) > 0 || this.#words.load?.on === true || this.#words.supply?.on === true;
+    const isHeardLive = (this.rpm ?? 0) > 0 || this.#words.load?.on === true || this.#words.supply?.on === true;
+    return isHeardLive || this.#going.size > 0;
   }
 
   /** Battery and command of a starter, on or off. */
@@ -259,7 +262,8 @@ export class StandInstruments {
         return problem;
       }),
     );
-    this.problem = problems.find((problem) => problem !== undefined) ?? '';
+    // A later stop has its own words.
+    if (stop === this.#stops) this.problem = problems.find((problem) => problem !== undefined) ?? '';
   }
 
   /** The means of the last second, where all of it rests; else what doesn't. */
@@ -272,6 +276,12 @@ export class StandInstruments {
       means[figure] = mean;
     }
     return means as Record<Figure, number>;
+  }
+
+  /** The clamp's amps just now, Infinity where they are beyond its range; undefined, and said, where none come in. */
+  ampsNow(): number | undefined {
+    if (this.amps === undefined) this.problem ||= 'No amps come in: the clamp is needed for this.';
+    return this.amps === null ? Infinity : this.amps;
   }
 
   /** Which of a point's figures doesn't come in, if any. */
