@@ -13,7 +13,13 @@ export const benchState = async () =>
   };
 /** The shop's instruments, as the application knows them. */
 export const instruments = async () =>
-  (await (await ask('/api/instruments')).json()) as { id: string; kind: string; name: string }[];
+  (await (await ask('/api/instruments')).json()) as {
+    id: string;
+    kind: string;
+    name: string;
+    host: string;
+    port: number;
+  }[];
 
 /** A unit of its own, just checked in, with what hides in it. */
 export async function hiddenUnit(faults: { fault: string; severity: number }[]): Promise<number> {

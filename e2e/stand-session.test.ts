@@ -156,6 +156,25 @@ describe('the third hand: the run stand', () => {
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
       await turnAgain();
     }).timeout(120_000);
+    it('a drive that doesn’t answer while a lead changes its address is stopped there once it does', async () => {
+      const { host, port, ...drive } = (await instruments()).find(({ kind }) => kind === 'stand')!;
+      const lead = await Visitor.signIn(stand.url, 'Ansa Brimmel');
+      const reachAt = async (at: number) => {
+        const kept = await lead.submit('/shop?/instrument', { ...drive, meter: '', host, port: String(at) });
+        expect(kept.status, await kept.text()).equal(200);
+      };
+      await tell('/instrument', { name: 'stand', on: false });
+      await reachAt(1);
+      await page.waitForTimeout(2500);
+      expect((await benchState()).rpm, 'nothing reached it').greaterThan(2900);
+      await tell('/instrument', { name: 'stand', on: true });
+      await until(async () => (await benchState()).rpm < 60, 'stopped at its old address');
+      await reachAt(port);
+      await page.reload();
+      await until(stands, 'heard again');
+      await live().locator('label:has-text("Turn, rpm") input').fill('3000');
+      await turnAgain();
+    }).timeout(60_000);
     it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
       await pick('Output at 3000 rpm, regulator bypassed');
       await until(async () => {

@@ -11,6 +11,9 @@ const retryMilliseconds = 1000;
 const quick = ['multimeter', 'clamp', 'stand'];
 /** When the last screen that looked on has gone, what turns or loads a unit is stopped after so long. */
 const unwatchedMilliseconds = 4000;
+/** An instrument that is reached elsewhere from now on, or no more, is tried to be stopped so often, with such pauses. */
+const partingTries = 30;
+const partingPauseMilliseconds = 2000;
 
 type Hear = (word: LiveWord) => void;
 const holder = globalThis as { refectumInstruments?: Map<string, Watch> };
@@ -82,17 +85,26 @@ class Watch {
     return this.#spoken(() => capture(this.#link, seconds, points, tap));
   }
 
-  forget(): void {
+  /** Before it is watched no more. */
+  async end(): Promise<void> {
+    await this.halt();
+    this.#forget();
+  }
+
+  /** The same, for an instrument that may not answer just now. */
+  async part(): Promise<void> {
+    for (let tries = 0; this.#going !== undefined && tries < partingTries; tries++) {
+      if (tries > 0) await new Promise((done) => setTimeout(done, partingPauseMilliseconds));
+      await this.halt();
+    }
+    this.#forget();
+  }
+
+  #forget(): void {
     clearTimeout(this.#unwatched);
     this.#going = undefined;
     this.#listeners.clear();
     this.#link.close();
-  }
-
-  /** Before it is watched no more. */
-  async end(): Promise<void> {
-    await this.halt();
-    this.forget();
   }
 
   async #halted(halt: string): Promise<void> {
@@ -158,18 +170,18 @@ const watches = (holder.refectumInstruments ??= new Map<string, Watch>());
 export const endAll = (): Promise<unknown> => Promise.all([...watches.values()].map((watch) => watch.end()));
 
 /** Stops what was set going from here at an instrument that is reached no more, or elsewhere from `now` on. */
-export async function partWith(id: string, now?: ShopInstrument): Promise<void> {
+export function partWith(id: string, now?: ShopInstrument): void {
   const known = watches.get(id);
   if (!known || (now && known.reaches(now))) return;
   watches.delete(id);
-  await known.end();
+  void known.part();
 }
 
 /** The watch over an instrument; a new one where its address has changed. */
 export function watchOf(instrument: ShopInstrument): Watch {
   const known = watches.get(instrument.id);
   if (known?.reaches(instrument)) return known;
-  void partWith(instrument.id);
+  partWith(instrument.id);
   const fresh = new Watch(instrument);
   watches.set(instrument.id, fresh);
   return fresh;
