@@ -85,6 +85,25 @@ describe('the simulated bench', () => {
     // The check's own odds say that one sound unit in 66 sags.
     expect(told.filter((one) => one !== 'holds').length, told.join(' ')).lessThan(2);
   }).timeout(60_000);
+  it('its battery takes a few amps at the set-point, gives what the unit doesn’t, and rests where neither is', async () => {
+    const { bench, later } = await benchWith([]);
+    bench.move(onStand);
+    const at = (rpm: number, amps: number) => {
+      bench.turn(rpm);
+      bench.draw({ on: amps > 0, mode: 'current', amps, volts: 0, ohms: 0 });
+      later(10);
+      const { volts, amps: given } = bench.run!;
+      return { volts: volts.mean, taken: given.mean - amps };
+    };
+    const charging = at(3000, 5);
+    expect(charging.volts).within(14.1, 14.3);
+    expect(charging.taken).within(3, 6);
+    const missing = at(800, 45);
+    expect(missing.taken).within(-45.5, -44.5);
+    // Ohm's law: 0.02 Ω of its own, 0.002 Ω of cable.
+    expect(missing.volts).closeTo(12.6 - 0.02 * 45, 0.02);
+    expect(at(800, 0).volts).closeTo(12.6, 0.02);
+  });
   it('comes to speed, charges by its regulator, gives what the load holds, stops', async () => {
     const { bench, later } = await benchWith([]);
     bench.move(onStand);
