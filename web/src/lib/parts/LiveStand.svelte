@@ -7,7 +7,7 @@
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
   import type { OutputSchool } from '$lib/rules.ts';
   import { untrack } from 'svelte';
-  import LiveFigures from './LiveFigures.svelte';
+  import LiveHead from './LiveHead.svelte';
 
   interface Props {
     stand: RunStand;
@@ -107,8 +107,7 @@
 <svelte:window onkeydown={onKey} />
 
 <section class="sheet p-3" aria-label="From the instruments">
-  <h2 class="text-xl font-semibold">From the instruments</h2>
-  <LiveFigures {live} {figures} />
+  <LiveHead {live} {figures} off={{ name: 'Stop', act: () => live.stop() }} problem={live.problem} doing={live.doing} />
   {#if live.ripple !== undefined && live.ripple !== null}
     <p class="mt-1 text-sm">
       <span class="figure">{formatQuantity(live.ripple, 'volts')}</span> alternating, rms. {reached}
@@ -163,9 +162,6 @@
     </div>
   {/if}
   <div class="mt-2 flex flex-wrap gap-2">
-    <button class="btn min-h-11 btn-error" onclick={() => void live.stop()}>
-      <span class="figure">Esc</span> Stop
-    </button>
     <button class="btn min-h-11" disabled={!mayWrite} onclick={() => live.takePoint(stand)}>
       <span class="figure">i</span> Take the point
     </button>
@@ -185,6 +181,4 @@
       {left.at(-1)!.amps.toFixed(0)} A. The stand’s {live.limit.by} ends at {live.limit.amps.toFixed(0)} A.
     </p>
   {/if}
-  <p role="status" class="min-h-6 text-sm">{live.doing}</p>
-  {#if live.problem}<p role="alert" class="border-l-4 border-error px-2 text-sm">{live.problem}</p>{/if}
 </section>

@@ -6,7 +6,7 @@
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import { StarterRun } from '$lib/live/starter-run.svelte.ts';
   import { untrack } from 'svelte';
-  import LiveFigures from './LiveFigures.svelte';
+  import LiveHead from './LiveHead.svelte';
 
   interface Props {
     bench: Bench;
@@ -63,8 +63,13 @@
 <svelte:window onkeydown={onKey} />
 
 <section class="sheet p-3" aria-label="From the instruments">
-  <h2 class="text-xl font-semibold">From the instruments</h2>
-  <LiveFigures {live} {figures} />
+  <LiveHead
+    {live}
+    {figures}
+    off={{ name: 'Off', act: () => run.stop() }}
+    problem={run.problem || live.problem}
+    doing={run.doing}
+  />
   <div class="mt-2 flex flex-wrap gap-2">
     <button
       class="btn min-h-11"
@@ -73,17 +78,10 @@
     >
       <span class="figure">i</span> Feed and read {pending.length > 1 ? `these ${pending.length}` : 'it'}
     </button>
-    <button class="btn min-h-11 btn-error" onclick={() => void run.stop()}>
-      <span class="figure">Esc</span> Off
-    </button>
   </div>
   {#if check && pending.length > 1}
     <p class="mt-1 text-sm">In one run: {pending.map(({ name }) => name.replace(/^[^:]*: /, '')).join(', ')}.</p>
   {:else if check && pending.length === 0}
     <p class="mt-1 text-sm">The check at hand is looked at, not read: pick one that is read by an instrument.</p>
-  {/if}
-  <p role="status" class="min-h-6 text-sm">{run.doing}</p>
-  {#if run.problem || live.problem}
-    <p role="alert" class="border-l-4 border-error px-2 text-sm">{run.problem || live.problem}</p>
   {/if}
 </section>
