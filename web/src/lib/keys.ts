@@ -7,6 +7,7 @@ export const keys: readonly { readonly key: string; readonly does: string }[] = 
   { key: 'h', does: 'hands free: the meter at a port is taken from, once it is steady' },
   { key: 'space', does: 'pedal, hands free: take what the meter shows now, an open too' },
   { key: 'i', does: 'run stand: take the point from the instruments; starter bench: feed it and read' },
+  { key: 's, d', does: 'run stand: the speed to turn at, the amps to draw' },
   { key: 'Esc', does: 'run stand, starter bench: load, drive and battery off, from anywhere' },
   { key: 'p', does: 'simulated bench: the probes where the drawing has them' },
   { key: 'x', does: 'other leads are in the meter: hold them together first' },

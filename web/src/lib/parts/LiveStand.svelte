@@ -28,6 +28,8 @@
   let rpm = $state('3000');
   let amps = $state('40');
   let percent = $state('60');
+  let rpmField = $state<HTMLInputElement>();
+  let ampsField = $state<HTMLInputElement>();
 
   const mayWrite = $derived(stand.mayWrite);
   // A newer word of the server on the same unit is no reason to begin anew, still less to stop it.
@@ -75,10 +77,15 @@
     return () => void live.leave();
   });
 
+  /** Once it is set the keys are the bench's again; what was refused is mended where it stands. */
+  async function letGoOf(field: HTMLInputElement | undefined, set: Promise<boolean>) {
+    if (await set) field?.blur();
+  }
+
   const onTurn = (event: SubmitEvent) => {
     event.preventDefault();
     const wanted = Number(rpm.replaceAll(/[\s\u202f]/g, ''));
-    if (Number.isFinite(wanted)) void live.turn(wanted);
+    if (Number.isFinite(wanted)) void letGoOf(rpmField, live.turn(wanted));
     else live.problem = `“${rpm}” is no speed: type digits, like 3000.`;
   };
   const onCommand = (event: SubmitEvent) => {
@@ -90,15 +97,23 @@
   const onDraw = (event: SubmitEvent) => {
     event.preventDefault();
     const wanted = Number(amps.replace(',', '.'));
-    if (Number.isFinite(wanted)) void live.drawAmps(wanted);
+    if (Number.isFinite(wanted)) void letGoOf(ampsField, live.drawAmps(wanted));
     else live.problem = `“${amps}” are no amps: type digits, like 40.`;
   };
+
+  function choose(field: HTMLInputElement) {
+    field.focus();
+    field.select();
+  }
 
   function onKey(event: KeyboardEvent) {
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     // Escape stops, wherever the hand is.
     if (event.key === 'Escape' && live.live) void live.stop();
-    else if (event.key === 'i' && keysOn() && isFree(event)) live.takePoint(stand);
+    else if (!keysOn() || !isFree(event)) return;
+    else if (event.key === 'i') live.takePoint(stand);
+    else if (event.key === 's' && rpmField) choose(rpmField);
+    else if (event.key === 'd' && ampsField) choose(ampsField);
     else return;
     event.preventDefault();
   }
@@ -123,8 +138,8 @@
   {#if live.has('stand')}
     <form class="mt-2 flex items-end gap-2" onsubmit={onTurn}>
       <label class="flex grow flex-col text-sm">
-        Turn, rpm
-        <input class="figure input h-11 w-full" inputmode="numeric" bind:value={rpm} />
+        <span class="flex justify-between">Turn, rpm <kbd class="figure">s</kbd></span>
+        <input class="figure input h-11 w-full" inputmode="numeric" bind:value={rpm} bind:this={rpmField} />
       </label>
       <button class="btn min-h-11" disabled={!mayWrite}>Turn</button>
     </form>
@@ -147,8 +162,8 @@
   {#if live.has('load')}
     <form class="mt-1 flex items-end gap-2" onsubmit={onDraw}>
       <label class="flex grow flex-col text-sm">
-        Draw, A
-        <input class="figure input h-11 w-full" inputmode="decimal" bind:value={amps} />
+        <span class="flex justify-between">Draw, A <kbd class="figure">d</kbd></span>
+        <input class="figure input h-11 w-full" inputmode="decimal" bind:value={amps} bind:this={ampsField} />
       </label>
       <button class="btn min-h-11" disabled={!mayWrite}>Draw</button>
     </form>
