@@ -5,6 +5,7 @@ export {
   outputCurve,
   type OutputModel,
   type OutputPoint,
+  pileVolts,
 } from './output-curve.ts';
 export {
   type ArmatureCoil,

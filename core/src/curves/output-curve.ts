@@ -48,6 +48,11 @@ const bentShare = 0.0375;
 /** Of each prior's width: the model is a simulation that settles to a few parts in ten thousand. */
 const tried = 0.15;
 
+/** Volts that a pile may leave, of the rated: up to what a regulator holds, from there down [from memory]. */
+const pileShares = Array.from({ length: 14 }, (_, n) => 0.8 + 0.02 * n);
+/** The volts that a pile may leave at a post of so many rated volts, low to high. */
+export const pileVolts = (rated: number): readonly number[] => pileShares.map((share) => share * rated);
+
 const sigmaOf = ({ amps, celsius }: OutputPoint): number =>
   Math.hypot((celsius === undefined ? Math.hypot(pointShare, unknownHeatShare) : pointShare) * amps, pointAmps);
 

@@ -8,6 +8,7 @@ import {
   motorThrough,
   ofFaulty,
   outputCurve,
+  pileVolts,
   type OutputPoint,
 } from '@refectum/core/curves';
 import type { Winding } from '@refectum/core/assess';
@@ -71,8 +72,6 @@ const idlePoint = 1700;
 const ambient = 23;
 const hotCelsius = 110;
 const mostRpm = 7000;
-/** Volts that a pile may leave, of the rated: up to what a regulator holds, from there down [from memory]. */
-const pileShares = Array.from({ length: 14 }, (_, n) => 0.8 + 0.02 * n);
 const drawn = 16;
 
 /** What a machine has that generates; asked of another it is a mistake of the caller. */
@@ -198,10 +197,7 @@ const curves = {
     return {
       curve: speeds.map((rpm) => sound.foresee({ rpm, volts, celsius })),
       rated: sound.foresee(ratedAt),
-      most: sound.most(
-        ratedAt,
-        pileShares.map((share) => share * rating.volts),
-      ),
+      most: sound.most(ratedAt, pileVolts(rating.volts)),
       narrowed: further && { byRpm: further.point.rpm, rated: further.foreseen },
       idle: points.some(({ rpm }) => rpm <= idlePoint) ? sound.foresee({ rpm: idleRpm, volts, celsius }) : undefined,
       hot: heats.length === points.length ? sound.foresee({ ...rating, celsius: hotCelsius }) : undefined,

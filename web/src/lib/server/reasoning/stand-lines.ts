@@ -1,5 +1,5 @@
 import type { Winding } from '@refectum/core/assess';
-import { motorThrough, ofFaulty, outputCurve } from '@refectum/core/curves';
+import { type Foreseen, motorThrough, ofFaulty, outputCurve, pileVolts } from '@refectum/core/curves';
 import { type Drives, familyOf, type Machine } from '@refectum/core/machines';
 import { dayAndTimeOf } from '../../dates.ts';
 import { benchRounds, type Job } from '../../job.ts';
@@ -24,10 +24,15 @@ export function standLines(job: Job, windings: readonly Winding[]): readonly str
   const { rpm, volts, amps: rated } = generates.rating(machine);
   const winding = windings.find(({ id }) => id === generates.outputWinding);
   const curve = outputCurve(generates.output(machine, family.builds(machine)[0]!, [], winding), points);
-  const { amps, low, high } = curve.foresee({ rpm, volts, celsius: points.at(-1)!.celsius });
-  const foreseen = `Foreseen at ${rpm} rpm and ${volts} V: ${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)}, 95 %), rated ${rated} A.`;
+  const at = { rpm, volts, celsius: points.at(-1)!.celsius };
+  const most = curve.most(at, pileVolts(volts));
+  // Both schools of what an output is: whoever reads it may count by either.
+  const foreseen = `Foreseen at ${rpm} rpm and ${volts} V: ${ranged(curve.foresee(at))}; the most a pile draws there, at ${most.volts.toFixed(1)} V: ${ranged(most)}. Rated ${rated} A.`;
   return [...against, `Output: ${shown.join('; ')}.`, foreseen];
 }
+
+const ranged = ({ amps, low, high }: Foreseen): string =>
+  `${amps.toFixed(0)} A (${low.toFixed(0)} to ${high.toFixed(0)}, 95 %)`;
 
 /** Windings as warm as a bench; figures are told at this temperature. */
 const benchCelsius = 20;
