@@ -195,6 +195,12 @@ describe('an instrument that goes away', () => {
       await turns();
       watchOf({ ...stand, port: house.portOf('load') });
       await until(() => house.bench.wantedRpm === 0, 'somebody looks on at its new place');
+      await turns();
+      await house.power('stand', false);
+      await partWith(stand.id);
+      expect(house.bench.wantedRpm, 'its line is cut').equal(3000);
+      await house.power('stand', true);
+      await until(() => house.bench.wantedRpm === 0, 'stopped as soon as it answers');
     } finally {
       await endAll();
       await house.close();

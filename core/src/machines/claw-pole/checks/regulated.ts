@@ -14,7 +14,7 @@ import { spinning } from './spinning.ts';
 
 const regulatedRpm = 3000;
 const lightAmps = 5;
-/** Of the rated amps: what a sound unit at the low end of its kind still gives at this speed beside what its battery takes. */
+/** Of the rated amps: a sound unit at the low end of its kind gives this at such a speed, and what its battery takes [our estimate]. */
 const heavyShare = 1 / 3;
 
 /** What a display and a lead may add, and how far volts may sag from the light to the heavy load [our estimate]. */

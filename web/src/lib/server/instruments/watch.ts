@@ -11,9 +11,6 @@ const retryMilliseconds = 1000;
 const quick = ['multimeter', 'clamp', 'stand'];
 /** When the last screen that looked on has gone, what turns or loads a unit is stopped after so long. */
 const unwatchedMilliseconds = 4000;
-/** An instrument that is reached elsewhere from now on, or no more, is tried to be stopped so often, with such pauses. */
-const partingTries = 30;
-const partingPauseMilliseconds = 2000;
 
 type Hear = (word: LiveWord) => void;
 const holder = globalThis as { refectumInstruments?: Map<string, Watch> };
@@ -88,23 +85,17 @@ class Watch {
   /** Before it is watched no more. */
   async end(): Promise<void> {
     await this.halt();
-    this.#forget();
-  }
-
-  /** The same, for an instrument that may not answer just now. */
-  async part(): Promise<void> {
-    for (let tries = 0; this.#going !== undefined && tries < partingTries; tries++) {
-      if (tries > 0) await new Promise((done) => setTimeout(done, partingPauseMilliseconds));
-      await this.halt();
-    }
-    this.#forget();
-  }
-
-  #forget(): void {
     clearTimeout(this.#unwatched);
     this.#going = undefined;
     this.#listeners.clear();
     this.#link.close();
+  }
+
+  /** Nobody looks on any more: what doesn't answer just now is stopped as soon as it does. */
+  async part(): Promise<void> {
+    this.#listeners.clear();
+    await this.halt();
+    this.#mindUnwatched();
   }
 
   async #halted(halt: string): Promise<void> {
@@ -118,7 +109,7 @@ class Watch {
   #mindUnwatched(): void {
     clearTimeout(this.#unwatched);
     if (this.#listeners.size > 0) return;
-    if (this.#going !== undefined) this.#unwatched = setTimeout(() => void this.halt(), unwatchedMilliseconds);
+    if (this.#going !== undefined) this.#unwatched = setTimeout(() => void this.halt(), unwatchedMilliseconds).unref();
     else this.#link.close();
   }
 
@@ -170,18 +161,18 @@ const watches = (holder.refectumInstruments ??= new Map<string, Watch>());
 export const endAll = (): Promise<unknown> => Promise.all([...watches.values()].map((watch) => watch.end()));
 
 /** Stops what was set going from here at an instrument that is reached no more, or elsewhere from `now` on. */
-export function partWith(id: string, now?: ShopInstrument): void {
+export async function partWith(id: string, now?: ShopInstrument): Promise<void> {
   const known = watches.get(id);
   if (!known || (now && known.reaches(now))) return;
   watches.delete(id);
-  void known.part();
+  await known.part();
 }
 
 /** The watch over an instrument; a new one where its address has changed. */
 export function watchOf(instrument: ShopInstrument): Watch {
   const known = watches.get(instrument.id);
   if (known?.reaches(instrument)) return known;
-  partWith(instrument.id);
+  void partWith(instrument.id);
   const fresh = new Watch(instrument);
   watches.set(instrument.id, fresh);
   return fresh;
