@@ -94,7 +94,7 @@ before(async function () {
   stand = await Stand.open();
   browser = await openBrowser();
   context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  // Requests are intercepted from the start: switched on at an open page, the next one or two could slip past a route.
+  // Requests are intercepted from the start: none can be on its way while a route at an open page switches that on.
   await context.route('**/nobody-asks-for-this', (route) => route.continue());
   context.on('request', (request) => asked.add(new URL(request.url()).hostname));
   page = await openPage();

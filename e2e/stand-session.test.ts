@@ -124,7 +124,7 @@ describe('the third hand: the run stand', () => {
         await route.fulfill({ response: answer });
       });
       await page.keyboard.press('Escape');
-      await until(() => Promise.resolve(through === 2), 'load and drive stopped');
+      await until(() => Promise.resolve(through >= 2), 'load and drive stopped');
       await page.route(stopping, (route) => route.abort());
       await page.keyboard.press('Escape');
       await page.waitForSelector('text=/The server is away: nothing was stopped/');
