@@ -18,7 +18,7 @@ import { benchState, hiddenUnit, instruments, tell } from './simulated-bench.ts'
 import { demoShop } from '../web/src/lib/server/demo/units.ts';
 import { Visitor } from './visitor.ts';
 
-const live = () => page.locator('section[aria-label="From the instruments"]');
+const live = () => page.locator('section[aria-label="Instruments"]');
 /** What the instruments read, without spaces; of the rotor alone, as what is said beside it names speeds too. */
 const reads = async (figure: RegExp): Promise<boolean> =>
   figure.test(((await live().textContent()) ?? '').replace(/\s+/g, ''));
@@ -154,7 +154,7 @@ describe('the third hand: the run stand', () => {
       await page.unroute(stopping);
       await until(standing, 'stopped from elsewhere');
       await page.goBack();
-      await page.waitForSelector('section[aria-label="From the instruments"]');
+      await page.waitForSelector('section[aria-label="Instruments"]');
       await page.waitForTimeout(2500);
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
       await turnAgain();

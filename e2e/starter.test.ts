@@ -16,7 +16,7 @@ import {
 } from './stage.ts';
 import { tell } from './simulated-bench.ts';
 
-const live = () => page.locator('section[aria-label="From the instruments"]');
+const live = () => page.locator('section[aria-label="Instruments"]');
 const firstSuspect = () =>
   page.locator('section[aria-label="Suspects"] li, section[aria-label="Suspects"] summary').first().textContent();
 
@@ -125,7 +125,7 @@ describe('the starter bench', () => {
     it('says that it rests, and what the trade’s table and the curve make of it', async () => {
       await pick('Held: amps');
       await page.keyboard.press('i');
-      await page.waitForSelector('section[aria-label="From the instruments"] [role=alert]:has-text("It rests")');
+      await page.waitForSelector('section[aria-label="Instruments"] [role=alert]:has-text("It rests")');
       const table = page.locator('section[aria-label="Run without load"]');
       expect(await table.textContent())
         .match(/normal|low/)

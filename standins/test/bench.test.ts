@@ -66,6 +66,8 @@ describe('the simulated bench', () => {
   it('sound units, small ones too, hold their volts through the regulator’s course', async () => {
     const { bench, later } = await benchWith([]);
     const told: string[] = [];
+    // A shop's battery isn't always as full as the simulated one: so many amps more [our estimate].
+    const hungry = 10;
     for (const amps of [45, 80]) {
       const kind = { ...machine, ratedAmps: amps };
       const { watched } = regulationOf(kind);
@@ -75,7 +77,7 @@ describe('the simulated bench', () => {
         // The last state is the first one again.
         const seen = watched.course!.slice(0, 2).map(({ rpm, amps }) => {
           bench.turn(rpm);
-          bench.draw({ on: true, mode: 'current', amps, volts: 0, ohms: 0 });
+          bench.draw({ on: true, mode: 'current', amps: amps + hungry, volts: 0, ohms: 0 });
           later(10);
           return bench.run!.volts.mean;
         });
@@ -100,7 +102,7 @@ describe('the simulated bench', () => {
     expect(charging.taken).within(3, 6);
     const missing = at(800, 45);
     expect(missing.taken).within(-45.5, -44.5);
-    // Ohm's law: 0.02 Ω of its own, 0.002 Ω of cable.
+    // Ohm's law: 0.02 Ω of its own.
     expect(missing.volts).closeTo(12.6 - 0.02 * 45, 0.02);
     expect(at(800, 0).volts).closeTo(12.6, 0.02);
   });

@@ -42,6 +42,7 @@ const standing = 60;
 const onTheWay = 30;
 /** The stand’s battery, nearly charged: some 5 A drive it to 14.2 V, what it gives costs its ohms alone. [from memory] */
 const battery = { volts: 12.6, ohms: 0.02, overVolts: 0.44, overAmps: 0.3 } as const;
+/** What it takes at first sight, A. */
 const usualCharge = 5;
 /** About so few amps it takes nothing. */
 const leastCharge = 0.1;
@@ -50,6 +51,8 @@ const warm = { windings: 60, diodes: 60 } as const;
 const noLoadOhms = 1e4;
 /** Until battery and load agree with what the unit gives; few are needed. */
 const mostSpins = 8;
+const agreeVolts = 0.02;
+const agreeShare = 0.005;
 const bearingNewtonMetres = 0.3;
 
 const idle: Hands = { together: false, assembly: 'closed', jumper: false };
@@ -279,8 +282,8 @@ export class SimulatedBench {
       const run = this.#unit.spun({ ...shared, ...supply, loadOhms });
       const taken = run.amps.mean - run.volts.mean / loadOhms;
       const wantedOhms = drawn > 0 ? Math.max(run.volts.mean, 1) / drawn : loadOhms;
-      const isNear = Math.abs(near.volts + near.ohms * taken - batteryVolts(taken)) < 0.02;
-      if (n === mostSpins || (isNear && Math.abs(wantedOhms / loadOhms - 1) < 0.005)) return run;
+      const isNear = Math.abs(near.volts + near.ohms * taken - batteryVolts(taken)) < agreeVolts;
+      if (n === mostSpins || (isNear && Math.abs(wantedOhms / loadOhms - 1) < agreeShare)) return run;
       this.#charge = nextCharge(this.#charge, taken);
       loadOhms = wantedOhms;
     }

@@ -154,8 +154,10 @@ export async function readCourse(
     await live.readVolts();
     // What is read without a command is the regulator's own.
     if (live.isCommanded && course.every(({ duty }) => duty === undefined)) await live.silence();
-    const cutIn = fromCutIn ? await cutInOf(live, goesOn) : undefined;
-    if (fromCutIn && cutIn === undefined) return undefined;
+    // Amps alone tell where it charges: a shop without a clamp at a port has the volts.
+    const seeks = fromCutIn && live.has('clamp');
+    const cutIn = seeks ? await cutInOf(live, goesOn) : undefined;
+    if (seeks && cutIn === undefined) return undefined;
     const states: CourseRead['states'][number][] = [];
     for (const state of course) {
       live.doing = `${state.name}…`;
@@ -223,7 +225,9 @@ async function voltsIn(
   if (duty !== undefined && !(await live.command(duty, hertz))) return undefined;
   if (!(await toSpeed(live, rpm, goesOn)) || !(await live.drawAmps(amps))) return undefined;
   const began = Date.now();
-  const rests = await rest(live, courseSeconds, goesOn);
+  // Where no clamp reads, the volts alone come to rest.
+  const isQuiet = () => (live.has('clamp') ? !('restless' in live.rested) : live.resting('volts') !== undefined);
+  const rests = await live.until(isQuiet, courseSeconds, goesOn);
   const seen = live.lastSecond('volts');
   if (!goesOn() || !seen) return undefined;
   const seconds = (Date.now() - began) / 1000 - (rests ? restSeconds : 0);

@@ -79,7 +79,9 @@
 
   /** Once it is set the keys are the bench's again; what was refused is mended where it stands. */
   async function letGoOf(field: HTMLInputElement | undefined, set: Promise<boolean>) {
-    if (await set) field?.blur();
+    const typed = field?.value;
+    // Whoever types on meanwhile keeps the field.
+    if ((await set) && field?.value === typed) field?.blur();
   }
 
   const onTurn = (event: SubmitEvent) => {
@@ -121,7 +123,7 @@
 
 <svelte:window onkeydown={onKey} />
 
-<section class="sheet p-3" aria-label="From the instruments">
+<section class="sheet p-3" aria-label="Instruments">
   <LiveHead {live} {figures} off={{ name: 'Stop', act: () => live.stop() }} problem={live.problem} doing={live.doing} />
   {#if live.ripple !== undefined && live.ripple !== null}
     <p class="mt-1 text-sm">

@@ -62,7 +62,7 @@
 
 <svelte:window onkeydown={onKey} />
 
-<section class="sheet p-3" aria-label="From the instruments">
+<section class="sheet p-3" aria-label="Instruments">
   <LiveHead
     {live}
     {figures}

@@ -93,8 +93,8 @@ class Watch {
 
   /** Nobody looks on any more: what doesn't answer just now is stopped as soon as it does. */
   async part(): Promise<void> {
-    this.#listeners.clear();
     await this.halt();
+    this.#listeners.clear();
     this.#mindUnwatched();
   }
 
