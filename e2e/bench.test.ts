@@ -10,10 +10,12 @@ import {
   pick,
   postJson,
   readingEntry,
+  reload,
   stand,
   tape,
   title,
   until,
+  visit,
 } from './stage.ts';
 
 /**
@@ -68,8 +70,7 @@ describe('at the bench', () => {
   });
 
   it('a tag typed by hand goes where it was typed', async () => {
-    await page.goto(`${stand.url}/check-in`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/check-in');
     await page.focus('#customer');
     await page.keyboard.type('TA Tide', { delay: 120 });
     expect(await page.inputValue('#customer')).equal('TA Tide');
@@ -101,7 +102,7 @@ describe('at the bench', () => {
       'the reading',
     );
     await page.keyboard.type('3.1');
-    await page.reload();
+    await reload();
     await page.waitForSelector('section[aria-label="Suspects"]');
     expect(await page.inputValue('#entry')).equal('3.1');
     expect(await tape().count()).equal(1);
@@ -137,7 +138,7 @@ describe('at the bench', () => {
     await until(async () => (await tape().count()) === 1, 'the reading on the tape');
     await page.waitForSelector('header [role="status"]');
     expect((await apiJob(1002)).readings.length).equal(0);
-    await page.reload();
+    await reload();
     await page.waitForSelector('section[aria-label="Suspects"]');
     expect(await tape().count()).equal(1);
     await page.unroute('**/readings');
@@ -177,7 +178,7 @@ describe('at the bench', () => {
     expect(failing).equal(4);
     await until(async () => (await apiJob(1011)).readings.length === before + 1, 'the reading behind it');
     await page.unroute('**/readings');
-    await page.reload();
+    await reload();
     await until(async () => (await apiJob(1011)).readings.length === before + 2, 'the reading set aside');
   });
 
@@ -212,7 +213,7 @@ describe('at the bench', () => {
     await page.keyboard.press('Tab');
     await page.selectOption('label:has-text("State") select', { label: 'Stator unsoldered' });
     await until(async () => (await apiJob(1002)).assembly === 'unsoldered', 'the state on the server');
-    await page.reload();
+    await reload();
     await page.waitForSelector('section[aria-label="Suspects"]');
     expect(await page.inputValue('label:has-text("Part, °C") input')).equal('35');
     expect(await page.inputValue('#meter-in-hand')).equal('bench');
@@ -291,7 +292,7 @@ describe('at the bench', () => {
   });
 
   it('a changed price reworks the sheet', async () => {
-    await page.goto(`${stand.url}/unit/1005/verdict`);
+    await visit('/unit/1005/verdict');
     await page.waitForSelector('section[aria-label="Reject"]');
     const cost = () => page.textContent('section[aria-label="Reject"] dd');
     expect(await cost()).equal('185.00');

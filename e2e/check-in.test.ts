@@ -3,11 +3,10 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { openFolder } from './harness.ts';
-import { arrive, ask, page, stand, until } from './stage.ts';
+import { arrive, ask, page, reload, until, visit } from './stage.ts';
 
 const open = async (): Promise<void> => {
-  await page.goto(`${stand.url}/check-in`);
-  await page.waitForSelector('html[data-ready]');
+  await visit('/check-in');
   await page.focus('#customer');
 };
 const offered = (list: string) =>
@@ -81,7 +80,7 @@ describe('taking a unit in', () => {
     await page.click('button:has-text("vehicle first")');
     await arrive(/\/unit\/\d+\/vehicle$/);
     const tag = /unit\/(\d+)/.exec(page.url())![1];
-    await page.goto(`${stand.url}/unit/${tag}/report`);
+    await visit(`/unit/${tag}/report`);
     expect(await page.textContent('article')).match(
       /turns counter-clockwise; one-way clutch pulley; came with half a bracket/,
     );
@@ -96,7 +95,7 @@ describe('taking a unit in', () => {
   });
 
   it('prints a label in the roll’s size, with tag, barcode and square code', async () => {
-    await page.goto(`${stand.url}/unit/1007/label?size=102x51`);
+    await visit('/unit/1007/label?size=102x51');
     expect(await page.locator('img[alt^="Barcode"]').count()).equal(1);
     expect(await page.locator('img[alt^="Square code"]').count()).equal(1);
     const file = join(openFolder(), 'label.pdf');
@@ -131,8 +130,7 @@ describe('many units at once', () => {
   const results = () => page.locator('tbody tr td:last-child').allTextContents();
 
   it('shows what would become of each line, with the reason beside it, and writes nothing yet', async () => {
-    await page.goto(`${stand.url}/check-in/many`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/check-in/many');
     await page.fill('textarea', lines.join('\n'));
     await page.click('button:has-text("Look them through")');
     await until(async () => (await results()).includes('fits'), 'the preview');
@@ -150,7 +148,7 @@ describe('many units at once', () => {
     await page.waitForSelector('h2:has-text("Checked in")');
     expect(await page.locator('h2:has-text("Checked in") + ul li').count()).equal(2);
     expect(await page.textContent('#many-problem')).match(/4 lines stay/);
-    await page.reload();
+    await reload();
     await page.waitForSelector('tbody tr');
     expect((await page.inputValue('textarea')).split('\n').length).equal(5);
     await page.fill('textarea', (await page.inputValue('textarea')).replace('sulks', 'growl'));

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { apiJob, ask, browser, openPage, page, postJson, stand, until, visitor } from './stage.ts';
+import { apiJob, ask, browser, openPage, page, postJson, until, visit, visitor } from './stage.ts';
 
 interface Step {
   id: string;
@@ -13,7 +13,7 @@ describe('a drain followed fuse by fuse', () => {
     const own = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const there = await openPage('Tovik Harle', own);
     await there.clock.install({ time: new Date() });
-    await there.goto(`${stand.url}/unit/1005/vehicle`);
+    await visit('/unit/1005/vehicle', there);
     await there.click('a:has-text("Drain, fuse by fuse")');
     await there.waitForSelector('h2:has-text("Shut the vehicle")');
     await there.focus('button:has-text("It is shut")');
@@ -66,10 +66,10 @@ describe('a drain followed fuse by fuse', () => {
   });
 
   it('a struck step no longer counts, and stays; a colleague sees it at once', async () => {
-    await page.goto(`${stand.url}/unit/1014/vehicle/drain`);
+    await visit('/unit/1014/vehicle/drain');
     await page.waitForSelector('text=“F7 work lamps” (0.426 A)');
     const other = await openPage('Tovik Harle', await browser.newContext());
-    await other.goto(`${stand.url}/unit/1014/vehicle/drain`);
+    await visit('/unit/1014/vehicle/drain', other);
     await other.click('section[aria-label="Log"] li:has-text("F7 work lamps") button');
     await page.waitForSelector('text=Of 0.550 A, “F9 fan” (0.428 A)');
     await other.click('section[aria-label="Log"] li:has-text("F9 fan") button');
@@ -80,7 +80,7 @@ describe('a drain followed fuse by fuse', () => {
   });
 
   it('asks for the whole drain before a fuse; what is typed is not lost', async () => {
-    await page.goto(`${stand.url}/unit/1002/vehicle/drain`);
+    await visit('/unit/1002/vehicle/drain');
     await page.click('button:has-text("It is shut")');
     await page.fill('label:has-text("Circuit out") input', 'F1');
     await page.fill('label:has-text("Drain, A") input', '0.3');

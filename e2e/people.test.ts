@@ -2,8 +2,8 @@ import { request } from 'node:http';
 import { expect } from 'chai';
 import pg from 'pg';
 import { Stand } from './harness.ts';
-import { apiJob, bench, browser, openPage, pick, readingEntry, stand, tape, until } from './stage.ts';
-import { signInAt, Visitor } from './visitor.ts';
+import { apiJob, bench, browser, openPage, pick, readingEntry, reload, stand, tape, until } from './stage.ts';
+import { openAt, signInAt, Visitor } from './visitor.ts';
 
 const tellsOf = async (answer: Response) => ((await answer.json()) as { message: string }).message;
 const cookieOf = (answer: Response) => answer.headers.getSetCookie().find((set) => set.startsWith('session='));
@@ -95,7 +95,7 @@ describe('who works here', () => {
     await own.route('**/readings', (route) => route.abort());
     await signInAt(page, stand.url, 'Tovik Harle');
     await own.unroute('**/readings');
-    await page.reload();
+    await reload();
     await page.waitForSelector('text=1 by Wenna Oskarby kept here: sent once Wenna Oskarby signs in');
     await bench(1010, page);
     expect(await tape(page).first().textContent()).contain('9.5');
@@ -171,13 +171,12 @@ describe('a form whose session has ended', () => {
       const context = await browser.newContext();
       const page = await context.newPage();
       await signInAt(page, own.url, 'Ansa Brimmel');
-      await page.goto(`${own.url}/check-in`);
-      await page.waitForSelector('html[data-ready]');
+      await openAt(page, `${own.url}/check-in`);
       await page.fill('#customer', 'Kelda Farm');
       await page.fill('#model', 'unknown');
       await page.selectOption('#complaint', 'no-charge');
       const shelf = await context.newPage();
-      await shelf.goto(`${own.url}/shelf`);
+      await openAt(shelf, `${own.url}/shelf`);
       await shelf.click('a:text-is("Pumpmate 65")');
       await shelf.fill('[aria-label="Frame"]', 'P6');
       await shelf.fill('[aria-label="Source of Frame"]', 'casting');
@@ -232,7 +231,7 @@ describe('the door', () => {
   it('from elsewhere it takes a password; a lead can make the screen a bench screen, then PINs are taken', async () => {
     const elsewhere = await browser.newContext();
     const page = await elsewhere.newPage();
-    await page.goto(`${stand.lanUrl}/`);
+    await openAt(page, `${stand.lanUrl}/`);
     await page.waitForURL(/sign-in/);
     expect(await page.locator('input[name="who"]').count()).equal(0);
     expect(await page.content())
@@ -247,7 +246,7 @@ describe('the door', () => {
     await page.fill('input[name="password"]', 'salt on the slipway');
     await page.keyboard.press('Enter');
     await page.waitForURL(`${stand.lanUrl}/`);
-    await page.goto(`${stand.lanUrl}/people`);
+    await openAt(page, `${stand.lanUrl}/people`);
     await page.fill('label:has-text("Name of this screen") input', 'tablet at bench 2');
     await page.click('button:has-text("Make it a bench screen")');
     await page.waitForSelector('text=This screen is now “tablet at bench 2”');
@@ -272,9 +271,9 @@ describe('people', () => {
     onOwnStand(async (own) => {
       const context = await browser.newContext();
       const page = await context.newPage();
-      await page.goto(`${own.lanUrl}/sign-in`);
+      await openAt(page, `${own.lanUrl}/sign-in`);
       await page.waitForSelector('text=made at the machine that serves');
-      await page.goto(`${own.url}/`);
+      await openAt(page, `${own.url}/`);
       await page.waitForSelector('h1:has-text("The first lead of this shop")');
       await page.fill('#first-name', 'Jory Tamm');
       await page.fill('#first-pin', '1234');
@@ -287,7 +286,7 @@ describe('people', () => {
       await page.fill('#first-password', 'under the gangway');
       await page.click('button:has-text("Begin")');
       await page.waitForURL(`${own.url}/`);
-      await page.goto(`${own.url}/people`);
+      await openAt(page, `${own.url}/people`);
       const add = async (name: string) => {
         await page.fill('form[action="?/add"] input[name="name"]', name);
         await page.fill('form[action="?/add"] input[name="pin"]', '8460');

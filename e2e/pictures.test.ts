@@ -4,8 +4,8 @@ import { expect } from 'chai';
 import pg from 'pg';
 import sharp from 'sharp';
 import { openFolder, pdfText } from './harness.ts';
-import { ask, browser, page, stand, until, visitor } from './stage.ts';
-import { Visitor } from './visitor.ts';
+import { ask, browser, page, stand, until, visit, visitor } from './stage.ts';
+import { openAt, Visitor } from './visitor.ts';
 
 const folder = openFolder();
 const file = (name: string, bytes: Uint8Array): string => {
@@ -25,8 +25,7 @@ const fromPhone = () =>
     })
     .withMetadata({ orientation: 6 })
     .toBuffer();
-const pictures = (tag: number, on = page) =>
-  on.goto(`${stand.url}/unit/${tag}/pictures`).then(() => on.waitForSelector('html[data-ready]'));
+const pictures = (tag: number, on = page) => visit(`/unit/${tag}/pictures`, on);
 const shown = (on = page) => on.locator('main ul li img');
 
 const send = (bytes: Uint8Array, more: { to?: string; id?: string; cookie?: string } = {}): Promise<Response> => {
@@ -101,7 +100,7 @@ describe('pictures', () => {
     expect(address).match(new RegExp(`^${stand.lanUrl}/p/[a-z2-9]{10}$`));
     const phone = await browser.newContext({ viewport: { width: 390, height: 780 } });
     const there = await phone.newPage();
-    await there.goto(address);
+    await openAt(there, address);
     await there.waitForSelector('h1:has-text("Pictures of tag 1006")');
     expect(await there.locator('header').count(), 'nothing else to go to').equal(0);
     await there.fill('label:has-text("What it shows") input', 'Rings, as opened');
@@ -109,7 +108,7 @@ describe('pictures', () => {
     await there.waitForSelector('text=The picture is with the unit.');
     await page.waitForSelector('img[alt="Rings, as opened"]');
     expect(await page.textContent('main ul li:has(img[alt="Rings, as opened"])')).match(/Wenna Oskarby/);
-    await there.goto(`${stand.lanUrl}/unit/1006`);
+    await openAt(there, `${stand.lanUrl}/unit/1006`);
     await there.waitForURL(/sign-in/);
     await phone.close();
   });

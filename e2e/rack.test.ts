@@ -1,9 +1,8 @@
 import { expect } from 'chai';
-import { apiJob, ask, browser, openPage, page, postJson, readingEntry, stand, until, visitor } from './stage.ts';
+import { apiJob, ask, browser, openPage, page, postJson, readingEntry, until, visit, visitor } from './stage.ts';
 
 const rack = async (find = ''): Promise<void> => {
-  await page.goto(`${stand.url}/${find ? `?find=${encodeURIComponent(find)}` : ''}`);
-  await page.waitForSelector('html[data-ready]');
+  await visit(`/${find ? `?find=${encodeURIComponent(find)}` : ''}`);
 };
 const hook = (name: string, on = page) => on.locator(`section[aria-label="${name}"]`);
 const hangs = (name: string, tag: number, on = page) =>

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
-import { ask, bench, browser, openPage, page, pick, stand, until, visitor } from './stage.ts';
+import { ask, bench, browser, openPage, page, pick, stand, until, visit, visitor } from './stage.ts';
 import { Visitor } from './visitor.ts';
 
 interface Shelf {
@@ -16,7 +16,7 @@ describe('the shelf', () => {
   });
   after(() => lead.context().close());
   const open = async (name: string, on = lead) => {
-    await on.goto(`${stand.url}/shelf`);
+    await visit('/shelf', on);
     await on.click(`a:text-is("${name}")`);
     await on.waitForURL(/shelf\/[0-9a-f-]{36}$/);
     await on.waitForSelector(`h1:has-text("${name}")`);
@@ -25,7 +25,7 @@ describe('the shelf', () => {
   const set = (what: string, value: string, on = lead) => on.fill(`[aria-label="${what}"]`, value);
 
   it('a lead puts a model on it, every value with its source; what is wrong is told at its place, nothing is lost', async () => {
-    await lead.goto(`${stand.url}/shelf/new`);
+    await visit('/shelf/new', lead);
     await lead.fill('label:has-text("Model, as on the plate") input', 'Norvik 14-70');
     await save();
     await lead.waitForSelector('text=Rated volts and rated current are needed');
@@ -57,8 +57,7 @@ describe('the shelf', () => {
   });
 
   it('says traps, variants and look-alikes at check-in; the chosen variant is the build, the prices are the verdict’s', async () => {
-    await lead.goto(`${stand.url}/check-in`);
-    await lead.waitForSelector('html[data-ready]');
+    await visit('/check-in', lead);
     await lead.fill('#model', 'Ferrolux 28-90');
     await lead.waitForSelector('text=Filled in from the shelf');
     const said = await lead.textContent('fieldset:has(#model)');
@@ -153,7 +152,7 @@ describe('the shelf', () => {
     expect(csv)
       .match(/^model,variant,what,value,source\n/)
       .and.match(/Late stator,Told by,/);
-    await lead.goto(`${stand.url}/shelf`);
+    await visit('/shelf', lead);
     await lead.click('summary:has-text("Bring models in")');
     const more = 'Quay 12-55,,Rated voltage,12 V,plate\nQuay 12-55,,Rated current,55,plate';
     const bad = 'Half,,Rated voltage,12 V,plate\nHalf,,Rated current,much,plate';

@@ -1,7 +1,7 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { openBrowser } from './browser.ts';
 import { Stand } from './harness.ts';
-import { signInAt, Visitor } from './visitor.ts';
+import { openAt, signInAt, Visitor } from './visitor.ts';
 
 /** One running application and one page for all interface tests, and the steps they share. */
 
@@ -20,8 +20,14 @@ export async function openPage(as = 'Wenna Oskarby', from = context): Promise<Pa
   await signInAt(opened, stand.url, as);
   return opened;
 }
+/** Opens a view by its path, ready for hands. */
+export const visit = (path: string, on = page): Promise<void> => openAt(on, stand.url + path);
+export async function reload(on = page): Promise<void> {
+  await on.reload();
+  await on.waitForSelector('html[data-ready]');
+}
 export async function bench(tag: number, on = page): Promise<void> {
-  await on.goto(`${stand.url}/unit/${tag}`);
+  await visit(`/unit/${tag}`, on);
   await on.waitForSelector('section[aria-label="Suspects"]');
   await on.waitForSelector('#entry:focus');
 }

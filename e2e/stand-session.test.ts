@@ -7,11 +7,13 @@ import {
   page,
   pick,
   postJson,
+  reload,
   soundAtRest,
   stand,
   tape,
   title,
   until,
+  visit,
   visitor,
 } from './stage.ts';
 import { benchState, hiddenUnit, instruments, tell } from './simulated-bench.ts';
@@ -82,7 +84,7 @@ describe('the third hand: the run stand', () => {
     }).timeout(60_000);
     it('green, clamped: speed, volts and amps come by themselves; a dead regulator charges nothing', async () => {
       await soundAtRest(tag);
-      await page.goto(`${stand.url}/unit/${tag}/stand`);
+      await visit(`/unit/${tag}/stand`);
       await page.click('button:has-text("clamped on the stand")');
       await until(stands, 'values');
       await page.keyboard.press('s');
@@ -173,7 +175,7 @@ describe('the third hand: the run stand', () => {
       await tell('/instrument', { name: 'stand', on: true });
       await until(async () => (await benchState()).rpm < 60, 'stopped at its old address');
       await reachAt(port);
-      await page.reload();
+      await reload();
       await until(stands, 'heard again');
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
       await turnAgain();
@@ -239,10 +241,26 @@ describe('the third hand: the run stand', () => {
       expect((await benchState()).load.on).equal(false);
       expect(await title()).equal('Ripple by its orders');
     }).timeout(60_000);
+    it('before the page’s script acts nothing at the instruments can be pressed, so that no press is lost', async () => {
+      let act!: () => void;
+      const held = new Promise<void>((done) => (act = done));
+      await page.route(/\.js$/, async (route) => {
+        await held;
+        await route.continue();
+      });
+      await page.reload({ waitUntil: 'commit' });
+      const buttons = live().locator('button');
+      await live().locator('button:has-text("All points by itself")').waitFor();
+      expect(await buttons.count()).greaterThan(4);
+      for (const button of await buttons.all()) expect(await button.isDisabled(), await button.innerText()).equal(true);
+      act();
+      await live().locator('button:has-text("All points by itself"):enabled').waitFor();
+      await live().locator('button:has-text("Stop"):enabled').waitFor();
+    }).timeout(60_000);
     it('takes the whole curve by itself', async () => {
       const { machine } = (await benchState()).scenario;
       await tell('/scenario', { name: 'sound', machine, faults: [], meter: 'bench', seed: 3 });
-      await page.reload();
+      await reload();
       await page.waitForSelector('button:has-text("All points by itself")');
       await page.waitForTimeout(1500);
       await page.click('button:has-text("All points by itself")');
@@ -276,7 +294,7 @@ describe('the third hand: the run stand', () => {
     }).timeout(60_000);
     it('a load is let go by itself after the seconds that the shop’s bears', async () => {
       await loadBears(2);
-      await page.reload();
+      await reload();
       await live().locator('button:has-text("All points by itself"):enabled').waitFor();
       await live().locator('label:has-text("Draw, A") input').fill('20');
       await page.keyboard.press('Enter');
@@ -286,7 +304,7 @@ describe('the third hand: the run stand', () => {
     it('a point that doesn’t come to rest is tried once more, and what moves is named', async () => {
       await loadBears(5);
       await tell('/instrument', { name: 'multimeter', noise: 300 });
-      await page.reload();
+      await reload();
       const points = page.locator('table[aria-label="Points that stand"] tbody tr');
       await live().locator('button:has-text("All points by itself"):enabled').click();
       await live()
@@ -297,11 +315,11 @@ describe('the third hand: the run stand', () => {
       await until(async () => (await points.count()) > before, 'a point at the second try');
       await page.keyboard.press('Escape');
       await loadBears(60);
-      await page.reload();
+      await reload();
     }).timeout(90_000);
     it('a curve that nobody could read says so before anything draws', async () => {
       await tell('/instrument', { name: 'clamp', on: false });
-      await page.reload();
+      await reload();
       await live().locator('button:has-text("All points by itself"):enabled').click();
       const refused = live().locator('[role=alert]:has-text("Not loaded at")');
       let drew = false;
@@ -318,7 +336,7 @@ describe('the third hand: the run stand', () => {
       expect(await page.locator('dt:has-text("Charges from")').count()).equal(0);
       await until(stands, 'it stands again');
       await tell('/instrument', { name: 'clamp', on: true });
-      await page.reload();
+      await reload();
     }).timeout(90_000);
     it('goes through the regulator’s course: where it begins to charge, light, heavy and light load, where it charges no more', async () => {
       await pick('Regulated volts, light to heavy load');
@@ -335,8 +353,7 @@ describe('the third hand: the run stand', () => {
   });
 
   it('a regulator that a computer commands is told by a commander at its port, and found deaf', async () => {
-    await page.goto(`${stand.url}/check-in`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/check-in');
     await page.fill('#customer', 'Island buses');
     await page.fill('#model', 'Bus generator, commanded');
     await page.selectOption('#regulator', { label: 'built in, commanded' });
@@ -352,7 +369,7 @@ describe('the third hand: the run stand', () => {
     const faults = [{ fault: 'regulator-deaf', severity: 1 }];
     await tell('/scenario', { name: 'a test', machine, faults, meter: 'bench', seed: tag });
     await soundAtRest(tag);
-    await page.goto(`${stand.url}/unit/${tag}/stand`);
+    await visit(`/unit/${tag}/stand`);
     await page.click('button:has-text("clamped on the stand")');
     await live().locator('label:has-text("Command, %") input').fill('70');
     await page.keyboard.press('Enter');

@@ -10,12 +10,12 @@ import { expect } from 'chai';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { apiJob, ask, freshUnit, page, pick, soundAtRest, stand, tape, title, until, visitor } from './stage.ts';
+import { apiJob, ask, freshUnit, page, pick, soundAtRest, tape, title, until, visit, visitor } from './stage.ts';
 
 const gate = () => page.locator('section[aria-label="Before it runs"]');
 const points = () => page.locator('table[aria-label="Points that stand"] tbody tr');
 const toStand = async (tag: number): Promise<void> => {
-  await page.goto(`${stand.url}/unit/${tag}/stand`);
+  await visit(`/unit/${tag}/stand`);
   await page.waitForSelector('section[aria-label="Before it runs"]');
 };
 

@@ -9,9 +9,11 @@ import {
   pick,
   postJson,
   readingEntry,
+  reload,
   stand,
   tape,
   until,
+  visit,
   visitor,
 } from './stage.ts';
 import { tell } from './simulated-bench.ts';
@@ -46,8 +48,7 @@ describe('the starter bench', () => {
     let tag = 0;
 
     it('is checked in as what it is; its complaints are a starter’s', async () => {
-      await page.goto(`${stand.url}/check-in`);
-      await page.waitForSelector('html[data-ready]');
+      await visit('/check-in');
       await page.focus('#customer');
       await page.keyboard.type('Harbour Crane');
       await page.keyboard.press('Tab');
@@ -84,7 +85,7 @@ describe('the starter bench', () => {
       await bench(tag);
       const clamp = () => visitor.send('PATCH', `/api/jobs/${tag}`, { assembly: 'clamped', technician: visitor.id });
       expect((await clamp()).status, 'against a red light').equal(409);
-      await page.goto(`${stand.url}/unit/${tag}/stand`);
+      await visit(`/unit/${tag}/stand`);
       await page.waitForSelector('section[aria-label="Before it runs"] h2:has-text("Red")');
       expect(await page.isDisabled('button:has-text("It is clamped")')).equal(true);
       await bench(tag);
@@ -93,7 +94,7 @@ describe('the starter bench', () => {
       await read('Main terminal to motor terminal, ohms', 'OL');
       await read('Main terminal to case, ohms', 'OL');
       await until(async () => (await apiJob(tag)).readings.length === 4, 'the server has all four');
-      await page.goto(`${stand.url}/unit/${tag}/stand`);
+      await visit(`/unit/${tag}/stand`);
       await page.waitForSelector('section[aria-label="Before it runs"] h2:has-text("Green")');
       await page.focus('button:has-text("It is clamped")');
       await page.keyboard.press('Enter');
@@ -191,7 +192,7 @@ describe('the starter bench', () => {
     });
 
     it('is decided and printed', async () => {
-      await page.goto(`${stand.url}/unit/${tag}/verdict`);
+      await visit(`/unit/${tag}/verdict`);
       await page.waitForSelector('text=Recommended');
       expect(await page.textContent('body')).match(/[Rr]eplace: solenoid/);
       await page.click(
@@ -227,7 +228,7 @@ describe('the starter bench', () => {
 
   it('cranking on the vehicle is foreseen, and what was read is placed on it', async () => {
     const tag = await freshStarter('slow-crank');
-    await page.goto(`${stand.url}/unit/${tag}/vehicle`);
+    await visit(`/unit/${tag}/vehicle`);
     await page.waitForSelector('#entry:focus');
     const panel = page.locator('section[aria-label="Cranking"]');
     expect(await panel.textContent()).match(/Foreseen\s*\d+\s*A at 1[01]\.\d/);
@@ -246,7 +247,7 @@ describe('the starter bench', () => {
     await litres.fill('3');
     await litres.press('Tab');
     await until(async () => (await foreseen()) > 1.3 * before, 'more amps for a larger engine');
-    await page.reload();
+    await reload();
     await page.waitForSelector('summary:has-text("engine: 3.0 l petrol")');
   }).timeout(60_000);
 });

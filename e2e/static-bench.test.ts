@@ -11,10 +11,11 @@ import {
   pick,
   postJson,
   readingEntry,
-  stand,
+  reload,
   tape,
   title,
   until,
+  visit,
   visitor,
 } from './stage.ts';
 
@@ -96,7 +97,7 @@ describe('the static bench: what every check may answer', () => {
     await page.click('button:has-text("Compare and record")');
     await until(async () => (await newest(1006)).check === 'regulator-twin', 'the finding');
     expect(await shown()).match(/Far apart/);
-    await page.goto(`${stand.url}/unit/1006/report`);
+    await visit('/unit/1006/report');
     expect(await page.textContent('article')).match(/1 to 3: 1\.1 against 263k/);
   });
 });
@@ -105,8 +106,7 @@ describe('the static bench: rounds', () => {
   it('work opens a round: the tape begins anew, the value before stands at its check, the report shows both', async () => {
     const before = await apiJob(1004);
     await bench(1004);
-    await page.goto(`${stand.url}/unit/1004/work`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/unit/1004/work');
     await page.waitForSelector('input:checked');
     await page.check('label:has-text("Brush set") input');
     await page.fill('input[placeholder^="turned"]', 'springs too');
@@ -118,7 +118,7 @@ describe('the static bench: rounds', () => {
     await page.waitForSelector('p:has-text("Before the work:") .figure');
     await record('0.94');
     await until(async () => (await apiJob(1004)).readings.length === before.readings.length + 1, 'the reading');
-    await page.goto(`${stand.url}/unit/1004/report`);
+    await visit('/unit/1004/report');
     const rows = await page.textContent('table[aria-label="Before and after"]');
     expect(rows)
       .match(/Case to output post, diode test/)
@@ -150,8 +150,7 @@ describe('the static bench: rounds', () => {
 describe('the static bench: meters and house rules', () => {
   it('a lead describes a meter of the shop; wrong ranges are answered at their place, nothing is lost; it is read with', async () => {
     const lead = await leadsPage();
-    await lead.goto(`${stand.url}/shop`);
-    await lead.waitForSelector('html[data-ready]');
+    await visit('/shop', lead);
     await lead.click('li:has-text("Workshop meter") button:has-text("Copy as new")');
     await lead.fill('input[name="name"]', 'Ferry meter');
     await lead.fill('textarea[name="volts"]', '4, 0.001, 0.5, 2\n2, 0.001, 0.5, 2');
@@ -186,13 +185,12 @@ describe('the static bench: meters and house rules', () => {
   });
   it('the limits of the schools stand at the check, the house’s first, and say whether what is typed keeps them', async () => {
     const lead = await leadsPage();
-    await lead.goto(`${stand.url}/shop`);
-    await lead.waitForSelector('html[data-ready]');
+    await visit('/shop', lead);
     await lead.click('button[aria-label="Siblings alike earlier"]');
     await lead.selectOption('select[name="output"]', { label: 'The most amps the pile draws' });
     await lead.click('button:has-text("Keep the rules")');
     await lead.waitForSelector('[role="status"]:has-text("The house rules are kept")');
-    await lead.reload();
+    await reload(lead);
     expect(await lead.inputValue('select[name="output"]')).equal('most');
     await lead.evaluate(() => localStorage.setItem('refectum-meter', 'bench'));
     await bench(1003, lead);
@@ -218,8 +216,7 @@ describe('the static bench: meters and house rules', () => {
     const refused = await visitor.send('PATCH', '/api/jobs/1003', { knownGood: true, technician: visitor.id });
     expect(refused.status).equal(403);
     const lead = await leadsPage();
-    await lead.goto(`${stand.url}/unit/1003/verdict`);
-    await lead.waitForSelector('html[data-ready]');
+    await visit('/unit/1003/verdict', lead);
     await lead.check('label:has-text("Known good") input');
     await until(async () => {
       const { knownGood } = (await (await ask('/api/jobs/1003/view')).json()) as { knownGood: boolean };

@@ -1,9 +1,9 @@
 import { expect } from 'chai';
 import { pdfText } from './harness.ts';
-import { apiJob, arrive, ask, bench, page, pick, stand, tape, until } from './stage.ts';
+import { apiJob, arrive, ask, bench, page, pick, tape, until, visit } from './stage.ts';
 
 const vehicle = async (tag: number): Promise<void> => {
-  await page.goto(`${stand.url}/unit/${tag}/vehicle`);
+  await visit(`/unit/${tag}/vehicle`);
   await page.waitForSelector('section[aria-label="Where the fault lies"]');
   await page.waitForSelector('#entry:focus');
 };
@@ -125,7 +125,7 @@ describe('on the vehicle: is the unit to blame?', () => {
   });
 
   it('the report tells what was read on the vehicle, who told it, and what followed; the PDF too', async () => {
-    await page.goto(`${stand.url}/unit/1013/report`);
+    await visit('/unit/1013/report');
     const report = await page.textContent('article');
     expect(report).match(/Charge lamp with the key: Stays on when running, failed \(told by the customer\)/);
     expect(report).contain('The unit is not to blame');
@@ -134,7 +134,7 @@ describe('on the vehicle: is the unit to blame?', () => {
       .match(/On the vehicle/)
       .and.match(/told by the customer/)
       .and.match(/not to blame/);
-    await page.goto(`${stand.url}/unit/1009/report`);
+    await visit('/unit/1009/report');
     expect(await page.textContent('article')).not.contain('On the vehicle');
   });
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect } from 'chai';
 import type { Page } from 'playwright-core';
-import { arrive, bench, browser, openPage, page, stand, until } from './stage.ts';
+import { arrive, bench, browser, openPage, page, stand, until, visit } from './stage.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -40,8 +40,7 @@ describe('finding the way', () => {
     await page.evaluate(() => localStorage.clear());
   });
   it('the sums answer as one types, and say what is wrong beside the field', async () => {
-    await page.goto(`${stand.url}/sums`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/sums');
     const answer = (name: string) => page.textContent(`section:has(h2:text-is("${name}")) [role="status"]`);
     await page.fill('#drain-hours', '80');
     await page.fill('#drain-amps', '.1');
@@ -62,8 +61,7 @@ describe('finding the way', () => {
     expect(await answer('Drop along a cable')).match(/length above 0/);
   });
   it('check-in tells what is missing beside each field, and keeps the rest', async () => {
-    await page.goto(`${stand.url}/check-in`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/check-in');
     await page.fill('#model', 'Gull 70');
     await page.fill('#ratedAmps', 'many');
     expect(await page.textContent('#ratedAmps-told')).match(/not a number/);
@@ -111,8 +109,7 @@ describe('every view', () => {
     for (const view of views) {
       it(`${view} by ${theme}: no axe violation, no sideways scrolling`, async () => {
         await lead.context().addCookies([{ name: 'theme', value: theme, url: stand.url }]);
-        await lead.goto(stand.url + view);
-        await lead.waitForSelector('html[data-ready]');
+        await visit(view, lead);
         if (/^\/unit\/\d{4}$/.test(view)) await lead.waitForSelector('section[aria-label="Suspects"]');
         if (view.endsWith('vehicle')) await lead.waitForSelector('section[aria-label="Where the fault lies"]');
         if (view.endsWith('verdict')) await lead.waitForSelector('section[aria-label="Repair"]');
@@ -143,7 +140,7 @@ describe('every view', () => {
     it(`${view} on a tablet held upright: the check at hand first, nothing to scroll for, nothing sideways`, async () => {
       const tablet = await browser.newContext({ viewport: { width: 800, height: 1280 } });
       const upright = await openPage('Wenna Oskarby', tablet);
-      await upright.goto(stand.url + view);
+      await visit(view, upright);
       await upright.waitForSelector('#entry:focus');
       await upright.waitForSelector('section[aria-label="Suspects"]');
       const { bottom } = (await upright.locator('#entry').evaluate((entry) => {

@@ -3,10 +3,15 @@ import { demoShop } from '../web/src/lib/server/demo/units.ts';
 
 const demoPin = (name: string): string => demoShop.people.find((person) => person.name === name)!.pin;
 
+/** Opens an address of the application, and waits until the page's script acts: what is pressed before is lost. */
+export async function openAt(page: Page, url: string): Promise<void> {
+  await page.goto(url);
+  await page.waitForSelector('html[data-ready]');
+}
+
 /** Signs a demo person in at a page, as at the bench: the name, the PIN, Enter. */
 export async function signInAt(page: Page, url: string, name: string, pin = demoPin(name)): Promise<void> {
-  await page.goto(`${url}/sign-in`);
-  await page.waitForSelector('html[data-ready]');
+  await openAt(page, `${url}/sign-in`);
   await page.check(`label:has-text("${name}") input`);
   await page.fill('input[name="pin"]', pin);
   await page.keyboard.press('Enter');

@@ -1,13 +1,12 @@
 import { expect } from 'chai';
 import { pdfText } from './harness.ts';
-import { apiJob, arrive, ask, asked, page, stand, tape, title, until } from './stage.ts';
+import { apiJob, arrive, ask, asked, page, reload, tape, title, until, visit } from './stage.ts';
 
 describe('the whole job by keyboard', () => {
   let tag = 0;
 
   it('checks a unit in', async () => {
-    await page.goto(`${stand.url}/check-in`);
-    await page.waitForSelector('html[data-ready]');
+    await visit('/check-in');
     await page.focus('#customer');
     await page.keyboard.type('Quay Ferries');
     await page.keyboard.press('Tab');
@@ -22,7 +21,7 @@ describe('the whole job by keyboard', () => {
     expect(tag).greaterThan(1014);
     // Another test's meter is no longer in hand here.
     await page.evaluate(() => localStorage.removeItem('refectum-meter'));
-    await page.reload();
+    await reload();
     await page.waitForSelector('section[aria-label="Suspects"]');
   });
 
@@ -80,7 +79,7 @@ describe('the whole job by keyboard', () => {
     await page.keyboard.press('Enter');
     await page.waitForSelector('text=Replace parts, Wenna Oskarby');
     expect((await apiJob(tag)).verdicts.map((v) => v.course)).deep.equal(['replace']);
-    await page.goto(`${stand.url}/unit/${tag}/report`);
+    await visit(`/unit/${tag}/report`);
     const report = await page.textContent('article');
     for (const part of [
       'Quay Ferries',

@@ -41,6 +41,8 @@ export class StandInstruments {
   #words = $state.raw<Words>({});
   #gone = $state.raw<Readonly<Partial<Record<Heard, string>>>>({});
   away = $state(false);
+  /** Whether this screen hears them: before its script acts nothing on it can be pressed. */
+  listens = $state(false);
   problem = $state('');
   /** What is being done by itself; empty when nothing is. */
   doing = $state('');
@@ -72,6 +74,7 @@ export class StandInstruments {
 
   /** Listens until ended. */
   listen(): () => void {
+    this.listens = true;
     const end = hearInstruments(
       heard,
       (word) => this.#hear(word),

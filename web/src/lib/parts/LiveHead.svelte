@@ -17,7 +17,7 @@
 <!-- What went wrong, and the way to stop, stand above all that may be set: in sight on any screen. -->
 <div class="flex items-center justify-between gap-2">
   <h2 class="text-xl font-semibold">Instruments</h2>
-  <button class="btn min-h-11 shrink-0 btn-error" onclick={() => void off.act()}>
+  <button class="btn min-h-11 shrink-0 btn-error" disabled={!live.listens} onclick={() => void off.act()}>
     <span class="figure">Esc</span>
     {off.name}
   </button>

@@ -32,6 +32,7 @@
   let ampsField = $state<HTMLInputElement>();
 
   const mayWrite = $derived(stand.mayWrite);
+  const maySet = $derived(mayWrite && live.listens);
   // A newer word of the server on the same unit is no reason to begin anew, still less to stop it.
   const clampedAs = $derived(simulated);
   const hasMeter = $derived(live.has('multimeter'));
@@ -143,7 +144,7 @@
         <span class="flex justify-between">Turn, rpm <kbd class="figure">s</kbd></span>
         <input class="figure input h-11 w-full" inputmode="numeric" bind:value={rpm} bind:this={rpmField} />
       </label>
-      <button class="btn min-h-11" disabled={!mayWrite}>Turn</button>
+      <button class="btn min-h-11" disabled={!maySet}>Turn</button>
     </form>
   {/if}
   {#if commands && live.has('commander')}
@@ -152,11 +153,11 @@
         Command, %
         <input class="figure input h-11 w-full" inputmode="decimal" bind:value={percent} />
       </label>
-      <button class="btn min-h-11" disabled={!mayWrite}>Command</button>
+      <button class="btn min-h-11" disabled={!maySet}>Command</button>
       <button
         type="button"
         class="btn min-h-11"
-        disabled={!mayWrite || !live.words.commander?.on}
+        disabled={!maySet || !live.words.commander?.on}
         onclick={() => void live.silence()}>None</button
       >
     </form>
@@ -167,25 +168,25 @@
         <span class="flex justify-between">Draw, A <kbd class="figure">d</kbd></span>
         <input class="figure input h-11 w-full" inputmode="decimal" bind:value={amps} bind:this={ampsField} />
       </label>
-      <button class="btn min-h-11" disabled={!mayWrite}>Draw</button>
+      <button class="btn min-h-11" disabled={!maySet}>Draw</button>
     </form>
     <div class="mt-1 grid grid-cols-2 gap-2">
-      <button class="btn min-h-11" disabled={!mayWrite} onclick={() => void live.holdVolts(volts)}>
+      <button class="btn min-h-11" disabled={!maySet} onclick={() => void live.holdVolts(volts)}>
         Hold {volts} V
       </button>
-      <button class="btn min-h-11" disabled={!mayWrite || sweeping} onclick={() => void drawMost(live, volts)}>
+      <button class="btn min-h-11" disabled={!maySet || sweeping} onclick={() => void drawMost(live, volts)}>
         The most amps
       </button>
     </div>
   {/if}
   <div class="mt-2 flex flex-wrap gap-2">
-    <button class="btn min-h-11" disabled={!mayWrite} onclick={() => live.takePoint(stand)}>
+    <button class="btn min-h-11" disabled={!maySet} onclick={() => live.takePoint(stand)}>
       <span class="figure">i</span> Take the point
     </button>
     {#if live.has('stand') && live.has('load')}
       <button
         class="btn min-h-11"
-        disabled={!mayWrite || sweeping}
+        disabled={!maySet || sweeping}
         onclick={() => void sweep(live, stand, volts, school)}
       >
         All points by itself

@@ -73,7 +73,7 @@
   <div class="mt-2 flex flex-wrap gap-2">
     <button
       class="btn min-h-11"
-      disabled={!writes || !check || pending.length === 0 || busy}
+      disabled={!writes || !live.listens || !check || pending.length === 0 || busy}
       onclick={() => check && void run.read(check)}
     >
       <span class="figure">i</span> Feed and read {pending.length > 1 ? `these ${pending.length}` : 'it'}

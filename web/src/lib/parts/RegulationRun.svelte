@@ -43,7 +43,7 @@
 </script>
 
 <div class="mt-3">
-  <button class="btn min-h-11" disabled={live.doing !== ''} onclick={() => void onRun()}>
+  <button class="btn min-h-11" disabled={!live.listens || live.doing !== ''} onclick={() => void onRun()}>
     From the instruments: {watched.course?.map(({ name }) => name.toLowerCase()).join(', ')}
   </button>
   {#if read}

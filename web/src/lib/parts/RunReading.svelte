@@ -39,9 +39,9 @@
 </script>
 
 <div class="mt-2 flex flex-wrap items-center gap-2">
-  <button class="btn min-h-11" onclick={() => void onSet()}>
+  <button class="btn min-h-11" disabled={!live.listens} onclick={() => void onSet()}>
     {formatNumber(setup.held.rpm!, 0)} rpm, load to {setup.held.volts!} V
   </button>
-  <button class="btn min-h-11" onclick={() => void onTake()}>Take the clamp’s reading</button>
+  <button class="btn min-h-11" disabled={!live.listens} onclick={() => void onTake()}>Take the clamp’s reading</button>
   {#if problem}<p role="alert" class="w-full border-l-4 border-error px-2 text-sm">{problem}</p>{/if}
 </div>
