@@ -24,16 +24,20 @@ interface Cell {
   readonly code: number;
 }
 
-/** One cell for each grade, of equal width in ln(severity). */
+/** One cell around each grade: it reaches half-way to its neighbours in ln(severity). */
 function cells({ grades }: Severity, firstCode: number): Cell[] {
   if (grades.length === 1) return [{ severity: grades[0]!, sigma: 0, code: firstCode }];
-  const width = Math.log(grades[grades.length - 1]! / grades[0]!) / (grades.length - 1);
-  const low = Math.log(grades[0]!) - width / 2;
-  return grades.map((_, i) => ({
-    severity: Math.exp(low + (i + 0.5) * width),
-    sigma: Math.abs(width) / Math.sqrt(12),
-    code: firstCode + i,
-  }));
+  const logs = grades.map(Math.log);
+  const between = logs.slice(1).map((log, i) => (log + logs[i]!) / 2);
+  const edges = [2 * logs[0]! - between[0]!, ...between, 2 * logs.at(-1)! - between.at(-1)!];
+  return grades.map((_, i) => {
+    const [low, high] = [edges[i]!, edges[i + 1]!];
+    return {
+      severity: Math.exp((low + high) / 2),
+      sigma: Math.abs(high - low) / Math.sqrt(12),
+      code: firstCode + i,
+    };
+  });
 }
 
 /** All particles: nothing wrong, every fault at every grade, every pair of faults on different parts. */

@@ -44,7 +44,10 @@ export interface Variant<M> {
   readonly machine: M;
 }
 
-/** How bad a fault is. One grade: it is there or not. Several: cells of equal width in ln(severity). */
+/**
+ * How bad a fault is. One grade: it is there or not. Several are equally likely before any reading, each a cell that
+ * reaches half-way to its neighbours in ln(severity).
+ */
 export interface Severity {
   readonly unit: 'ohms' | 'volts' | 'turns' | 'share' | 'times' | 'none';
   readonly grades: readonly number[];

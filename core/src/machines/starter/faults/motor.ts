@@ -40,7 +40,7 @@ export const motorFaults = (machine: Starter): Fault[] => [
     name: 'brushes worn or stuck',
     weight: 14,
     unit: 'ohms',
-    grades: [0.008, 0.08, 1e3, 1e7],
+    grades: [0.008, 0.05, 10, 1e6],
     edits: (ohms) => [{ element: 'brushes', add: ohms }],
   }),
   fault({
