@@ -3,7 +3,7 @@ import { type Gaussian, gaussianAlong } from '../numeric/index.ts';
 /**
  * Where within its cell a severity lies by what was read, in the cell's standard deviations of ln(severity). A reading
  * is straightened about that point and over that width: a chord across the whole cell fits no point in it well once
- * one is known.
+ * one is known, and no edge of it however little is known.
  */
 export interface Focus {
   readonly at: number;
@@ -15,7 +15,7 @@ export interface Focus {
 
 export const wholeCell: Focus = { at: 0, width: 1, code: 0 };
 
-/** Widths are halvings of the cell; so many, and the curve within is straight for any meter. */
+/** Widths are the cell's and its halvings; so many, and the curve within is straight for any meter. */
 const mostHalvings = 5;
 const places = 256;
 /** A severity beyond its cell belongs to the neighbour; a batch farther off is rare. */
@@ -42,9 +42,9 @@ const batchPlaces = 32;
 export const batchFocusCodes = (mostBatchHalvings + 1) * batchPlaces;
 
 function focused({ mean, variance }: { mean: number; variance: number }, most: number, lattice: number): Focus {
-  const halvings = Math.min(most, Math.floor(-Math.log2(Math.sqrt(variance))));
-  if (!(halvings >= 1)) return wholeCell;
+  const halvings = Math.max(0, Math.min(most, Math.floor(-Math.log2(Math.sqrt(variance)))));
   const width = 2 ** -halvings;
   const place = Math.round(Math.max(-farthest, Math.min(farthest, mean)) / width);
+  if (halvings === 0 && place === 0) return wholeCell;
   return { at: place * width, width, code: halvings * lattice + place + lattice / 2 };
 }

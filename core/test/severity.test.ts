@@ -1,0 +1,88 @@
+import { expect } from 'chai';
+import { unitSession } from '../src/assess/index.ts';
+import { type Case, openCase, standingParticles } from '../src/belief/index.ts';
+import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../src/machines/index.ts';
+import { normalPdf, seeded } from '../src/numeric/index.ts';
+import { HiddenUnit, type Strewing } from '../src/practice/index.ts';
+import { spreads, starterSpreads } from './spreads.ts';
+import { meter } from './starters.ts';
+
+const alternator: Machine = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
+const starter = starterGeneric(12, 1.4, 'direct');
+
+const aloneOf = ({ particles, faults }: Case, id: string) =>
+  particles.flatMap((particle, p) =>
+    particle.faults.length === 1 && faults[particle.faults[0]!]!.id === id ? [{ p, particle }] : [],
+  );
+
+/** How likely a fault of just this severity was taken to be, per unit of ln(severity): as the cells are, bells. */
+const densityBefore = (opened: Case, id: string, severity: number): number =>
+  aloneOf(opened, id).reduce((sum, { particle: { prior, severities, cellSigmas } }) => {
+    return sum + prior * normalPdf(Math.log(severity), Math.log(severities[0]!), cellSigmas[0]!);
+  }, 0);
+
+describe('severity: the cells of its grades', () => {
+  for (const machine of [alternator, starter, starterGeneric(12, 1.1, 'planetary')])
+    it(`${subjectOf(machine).name}: each lies around its grade, they meet, and all are equally likely`, () => {
+      const subject = subjectOf(machine);
+      const opened = openCase(
+        subject,
+        subject.complaints.find(({ id }) => id === 'none')!,
+        [meter],
+      );
+      const graded = opened.faults.filter(({ severity: { grades } }) => grades.length > 1);
+      expect(graded.length).greaterThan(9);
+      for (const { id, severity } of graded) {
+        const cells = aloneOf(opened, id).map(({ particle: { severities, cellSigmas, prior } }) => {
+          const half = Math.sqrt(3) * cellSigmas[0]!;
+          return { low: Math.log(severities[0]!) - half, high: Math.log(severities[0]!) + half, prior };
+        });
+        expect(cells.length).equal(severity.grades.length);
+        for (const [n, grade] of severity.grades.entries()) {
+          expect(Math.log(grade), id).within(cells[n]!.low, cells[n]!.high);
+          expect(cells[n]!.prior, id).closeTo(cells[0]!.prior, 1e-15);
+          if (n > 0) expect(cells[n]!.low, id).closeTo(cells[n - 1]!.high, 1e-9);
+        }
+      }
+    });
+});
+
+describe('severity: faults that make the same circuit keep their odds, wherever in its cell a severity lies', () => {
+  const bench = ['leads-null', 'motor-to-case', 'no-load-volts', 'no-load-amps', 'no-load-rpm', 'contact-drop'];
+  const braked = ['loaded-amps', 'loaded-rpm', 'held-amps', 'held-volts', 'held-torque'];
+  const closed = ['leads-null', 'bridge-forward', 'bridge-reverse', 'bridge-reverse-ohms'];
+  const joined = ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'].map((place) => `joined-reverse-ohms:${place}`);
+  const volts = ['joined-reverse:A-', 'joined-forward:A+', 'joined-forward:A-'];
+  // The windings between are tenths of an ohm against the leak.
+  const pairs: readonly (readonly [string, string, Machine, Strewing, readonly string[], readonly number[]])[] = [
+    ['brush-worn', 'commutator-dirty', starter, starterSpreads, [...bench, ...braked], [0.009, 0.018, 0.03]],
+    ['stator-core', 'diode-leaky:A-', alternator, spreads, [...closed, ...joined, ...volts], [300, 1500, 5000]],
+  ];
+  for (const [id, other, machine, strewing, checks, severities] of pairs)
+    for (const severity of severities)
+      it(`${id} and ${other}, ${severity} ohms`, () => {
+        const session = unitSession(machine, 'none', [meter]);
+        const { opened } = session;
+        const fault = opened.faults.find((one) => one.id === id)!;
+        const ratios = Array.from({ length: 4 }, (_, n) => {
+          const hidden = [{ fault, severity }];
+          const unit = new HiddenUnit(seeded(17 + n), opened.subject, meter, hidden, { ...strewing, slips: 0 }, 1);
+          const readings = checks.map((check) => ({
+            id: check,
+            check,
+            outcome: unit.read(opened.checks.find((one) => one.id === check)!),
+            meter: meter.id,
+            celsius: 20,
+          }));
+          const standing = [...standingParticles(session.beliefAfter({ readings }))];
+          const [one, two] = [id, other].map((alone) => {
+            const at = new Set(aloneOf(opened, alone).map(({ p }) => p));
+            return standing.reduce((sum, { particle, weight }) => sum + (at.has(particle) ? weight : 0), 0);
+          });
+          return one! / two!;
+        });
+        const mean = Math.exp(ratios.reduce((sum, ratio) => sum + Math.log(ratio) / ratios.length, 0));
+        const before = densityBefore(opened, id, severity) / densityBefore(opened, other, severity);
+        expect(mean / before, `${ratios.join(', ')}, before ${before}`).within(1 / 3, 3);
+      }).timeout(60_000);
+});
