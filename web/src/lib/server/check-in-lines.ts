@@ -4,7 +4,7 @@ import { parseQuantity } from '@refectum/core/quantity';
 import { ValidationError } from 'yup';
 import { complaintId, complaintNames, type Line, type LineResult } from '../many.ts';
 import { checkInSchema } from '../schemas.ts';
-import { type CheckIn, checkIn } from './jobs.ts';
+import { type CheckIn, checkIn } from './jobs/index.ts';
 import { knownModels } from './known.ts';
 import { Refused } from './refused.ts';
 

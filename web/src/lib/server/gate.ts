@@ -1,7 +1,7 @@
 import { asReceived, familyOf } from '@refectum/core/machines';
 import type { Job } from '../job.ts';
 import { mayRun, readRunLog } from '../run-log.ts';
-import { findJob } from './jobs.ts';
+import { findJob } from './jobs/index.ts';
 import { gate } from './reasoning/index.ts';
 import { Refused } from './refused.ts';
 

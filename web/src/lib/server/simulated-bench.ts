@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { instrumentKinds, type handsSchema, type InstrumentKind } from '$lib/instruments.ts';
 import { database } from './db/connect.ts';
 import { technician } from './db/schema.ts';
-import { findJob } from './jobs.ts';
+import { findJob } from './jobs/index.ts';
 import { saveInstrument } from './instruments/shop.ts';
 import { Refused } from './refused.ts';
 

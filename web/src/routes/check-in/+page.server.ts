@@ -4,7 +4,7 @@ import { fail, redirect } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { yup } from 'sveltekit-superforms/adapters';
 import { checkInSchema } from '$lib/schemas.ts';
-import { checkIn } from '$lib/server/jobs.ts';
+import { checkIn } from '$lib/server/jobs/index.ts';
 import { Refused } from '$lib/server/refused.ts';
 import type { Actions, PageServerLoad } from './$types';
 

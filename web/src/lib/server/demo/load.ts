@@ -10,7 +10,16 @@ import { assess } from '../reasoning/index.ts';
 import { database } from '../db/connect.ts';
 import { job, shop, technician } from '../db/schema.ts';
 import { jobFileOf } from '../job-file.ts';
-import { addDrainStep, addReading, addRunStep, addVerdict, changeJob, checkIn, findJob, moveJob } from '../jobs.ts';
+import {
+  addDrainStep,
+  addReading,
+  addRunStep,
+  addVerdict,
+  changeJob,
+  checkIn,
+  findJob,
+  moveJob,
+} from '../jobs/index.ts';
 import { usualRules } from '../../rules.ts';
 import { hashOf } from '../people/secrets.ts';
 import { importModels } from '../shelf.ts';

@@ -1,7 +1,7 @@
 import { warningsOf, type ShelfModel } from '@refectum/core/shelf';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { randomUUID } from 'node:crypto';
-import { findJob } from '$lib/server/jobs.ts';
+import { findJob } from '$lib/server/jobs/index.ts';
 import { answered, isId } from '$lib/server/answer.ts';
 import { Refused } from '$lib/server/refused.ts';
 import { listShelf, saveModel, takeOffShelf } from '$lib/server/shelf.ts';

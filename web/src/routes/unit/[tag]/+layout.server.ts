@@ -1,5 +1,5 @@
 import { answered, tagOf } from '$lib/server/answer.ts';
-import { findJob } from '$lib/server/jobs.ts';
+import { findJob } from '$lib/server/jobs/index.ts';
 import { knownGoodReadings } from '$lib/server/known-good.ts';
 import { recentNulls } from '$lib/server/meters.ts';
 import { shelvedAs } from '$lib/server/shelf.ts';

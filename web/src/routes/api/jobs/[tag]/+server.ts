@@ -3,7 +3,7 @@ import { benchChangeSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
 import { needGreen } from '$lib/server/gate.ts';
 import { jobFileOf } from '$lib/server/job-file.ts';
-import { changeJob, findJob } from '$lib/server/jobs.ts';
+import { changeJob, findJob } from '$lib/server/jobs/index.ts';
 
 /** The job as a file in the open format. */
 export const GET = async (event: RequestEvent) => {

@@ -1,7 +1,7 @@
 import { toSVG } from 'bwip-js/node';
 import { fail } from '@sveltejs/kit';
 import { isId, tagOf } from '$lib/server/answer.ts';
-import { findJob } from '$lib/server/jobs.ts';
+import { findJob } from '$lib/server/jobs/index.ts';
 import { listPictures, makePictureCode, strikePicture } from '$lib/server/pictures.ts';
 import { isReachable, reachableOrigin } from '$lib/server/reach.ts';
 import { Refused } from '$lib/server/refused.ts';

@@ -1,6 +1,6 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { answered, tagOf } from '$lib/server/answer.ts';
-import { findJob } from '$lib/server/jobs.ts';
+import { findJob } from '$lib/server/jobs/index.ts';
 import { picturesToPrint } from '$lib/server/pictures.ts';
 import { report } from '$lib/server/reasoning/index.ts';
 import { reportPdf } from '$lib/server/report-pdf.ts';

@@ -1,7 +1,7 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { strikeSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
-import { strikeReading } from '$lib/server/jobs.ts';
+import { strikeReading } from '$lib/server/jobs/index.ts';
 
 export const POST = async (event: RequestEvent) => {
   const entry = await bodyOf(event, strikeSchema);

@@ -2,7 +2,7 @@ import type { RequestEvent } from '@sveltejs/kit';
 import { decisionSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
 import { jobFileOf } from '$lib/server/job-file.ts';
-import { addVerdict, findJob } from '$lib/server/jobs.ts';
+import { addVerdict, findJob } from '$lib/server/jobs/index.ts';
 import { assess } from '$lib/server/reasoning/index.ts';
 
 export const POST = async (event: RequestEvent) => {

@@ -1,6 +1,6 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { answered, done, pictureOf, tagOf } from '$lib/server/answer.ts';
-import { findJob } from '$lib/server/jobs.ts';
+import { findJob } from '$lib/server/jobs/index.ts';
 import { addPicture } from '$lib/server/pictures.ts';
 
 export const POST = async (event: RequestEvent) => {
