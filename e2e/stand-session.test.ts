@@ -175,8 +175,7 @@ describe('the third hand: the run stand', () => {
       await tell('/instrument', { name: 'stand', on: true });
       await until(async () => (await benchState()).rpm < 60, 'stopped at its old address');
       await reachAt(port);
-      await reload();
-      await until(stands, 'heard again');
+      await until(stands, 'heard again, without a reload');
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
       await turnAgain();
     }).timeout(60_000);
@@ -338,6 +337,24 @@ describe('the third hand: the run stand', () => {
       await tell('/instrument', { name: 'clamp', on: true });
       await reload();
     }).timeout(90_000);
+    it('a shop without a clamp at a port reads the regulator’s course by the volts alone', async () => {
+      const { host, port, ...clamp } = (await instruments()).find(({ kind }) => kind === 'clamp')!;
+      const lead = await Visitor.signIn(stand.url, 'Ansa Brimmel');
+      const forgotten = await lead.submit('/shop?/forget', { id: clamp.id });
+      expect(forgotten.status, await forgotten.text()).equal(200);
+      await reload();
+      await pick('Regulated volts, light to heavy load');
+      await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
+      const course = page.locator('dl:has-text("Swings within a second")');
+      await course.waitFor({ timeout: 60_000 });
+      const said = ((await course.textContent()) ?? '').replaceAll(/\s/g, '');
+      expect(said).match(/Heavyload1[34]\.\d+V,thereafter[\d.]+s/);
+      expect(said).not.match(/Charges/);
+      const kept = await lead.submit('/shop?/instrument', { ...clamp, meter: '', host, port: String(port) });
+      expect(kept.status, await kept.text()).equal(200);
+      await until(stands, 'it stands');
+      await reload();
+    }).timeout(120_000);
     it('goes through the regulator’s course: where it begins to charge, light, heavy and light load, where it charges no more', async () => {
       await pick('Regulated volts, light to heavy load');
       await page.click('button:has-text("From the instruments: light load, heavy load, light again")');

@@ -1,10 +1,10 @@
 import { and, asc, eq, ne, sql } from 'drizzle-orm';
-import type { ShopInstrument } from '../../instruments.ts';
+import type { InstrumentKind, LiveWord, ShopInstrument } from '../../instruments.ts';
 import { database } from '../db/connect.ts';
 import { instrument } from '../db/schema.ts';
 import { metersOf } from '../meters.ts';
 import { Refused } from '../refused.ts';
-import { partWith } from './watch.ts';
+import { partWith, watchOf } from './watch.ts';
 
 const columns = {
   id: instrument.id,
@@ -18,6 +18,34 @@ const columns = {
 /** The shop's instruments at a port, by name. */
 export const instrumentsOf = (shopId: string): Promise<readonly ShopInstrument[]> =>
   database().select(columns).from(instrument).where(eq(instrument.shopId, shopId)).orderBy(asc(instrument.name));
+
+/** Whoever hears a shop's instruments, told when they are others or elsewhere. */
+const hearing = new Set<(shopId: string) => void>();
+
+/** Hears what the shop's instruments of some kinds read, wherever they are reached from time to time, until ended. */
+export function hearShop(shopId: string, kinds: readonly InstrumentKind[], hear: (word: LiveWord) => void): () => void {
+  let leave: readonly (() => void)[] = [];
+  let newest = 0;
+  const listen = async () => {
+    const own = ++newest;
+    const asked = (await instrumentsOf(shopId)).filter(({ kind }) => kinds.includes(kind));
+    if (own !== newest) return;
+    // The new before the old: what is heard before and after isn't let go of between.
+    const before = leave;
+    leave = asked.map((one) => watchOf(one).listen((word) => hear(word)));
+    before.forEach((end) => end());
+  };
+  const anew = (changed: string) => {
+    if (changed === shopId) listen().catch(console.error);
+  };
+  hearing.add(anew);
+  anew(shopId);
+  return () => {
+    newest++;
+    hearing.delete(anew);
+    leave.forEach((end) => end());
+  };
+}
 
 export async function instrumentOf(shopId: string, id: string): Promise<ShopInstrument> {
   const found = (await instrumentsOf(shopId)).find((one) => one.id === id);
@@ -49,6 +77,7 @@ export async function saveInstrument(shopId: string, by: string, entry: ShopInst
   if (kept.length === 0) throw new Refused(409, 'This instrument belongs to another shop.');
   // One that doesn’t answer holds no save up.
   void partWith(id, entry);
+  hearing.forEach((anew) => anew(shopId));
 }
 
 /** It may be reached no more. */
@@ -58,4 +87,5 @@ export async function forgetInstrument(shopId: string, id: string): Promise<void
     .where(and(eq(instrument.shopId, shopId), eq(instrument.id, id)))
     .returning({ id: instrument.id });
   if (gone.length) void partWith(id);
+  hearing.forEach((anew) => anew(shopId));
 }
