@@ -5,6 +5,7 @@ import {
   ask,
   bench,
   browser,
+  freshUnit,
   openPage,
   page,
   pick,
@@ -54,6 +55,18 @@ describe('at the bench', () => {
     expect(await page.inputValue('#entry')).equal('1,234');
     expect(await page.getAttribute('#entry', 'aria-invalid')).equal('true');
     expect((await apiJob(1006)).readings.length).equal(0);
+  });
+
+  it('what was written elsewhere while the page was on its way stands on it a moment later', async () => {
+    const tag = await freshUnit();
+    await page.route(`**/unit/${tag}`, async (route) => {
+      const before = await route.fetch();
+      expect((await postJson(`/api/jobs/${tag}/readings`, readingEntry())).status).lessThan(300);
+      await route.fulfill({ response: before });
+    });
+    await visit(`/unit/${tag}`);
+    await tape().first().waitFor();
+    expect(await tape().count()).equal(1);
   });
 
   it('a barcode burst while the reading field has the focus opens the unit and leaves no reading', async () => {

@@ -116,6 +116,9 @@ export interface Move {
   readonly technician: string;
 }
 
+/** Stands for every tag, where it isn't known which job changed. */
+export const anyTag = 0;
+
 /** What a tag shows. */
 export interface TagFacts extends Pick<Job, 'tag' | 'customer' | 'model' | 'words' | 'due' | 'stand'> {
   readonly complaint: string;

@@ -23,6 +23,7 @@
   $effect(() => {
     const off = [
       watchChanges(
+        () => data.asOf,
         () => void refresh(),
         () => void refresh(),
       ),

@@ -1,23 +1,20 @@
+import { untrack } from 'svelte';
+import { anyTag } from '../job.ts';
+
 /**
- * Hears which jobs changed elsewhere. The stream is closed while the page is hidden (a browser keeps few open to one
- * host); `missed` is called when it comes back.
+ * Hears which jobs changed elsewhere since what is on screen was read: `asOf` answers the number of the change before.
+ * The stream is closed while the page is hidden (a browser keeps few open to one host); `missed` is called where it
+ * isn't known what changed.
  */
-export function watchChanges(heard: (tag: number) => void, missed: () => void): () => void {
+export function watchChanges(asOf: () => number, heard: (tag: number) => void, missed: () => void): () => void {
   let stream: EventSource | undefined;
-  let lost = false;
   const open = () => {
-    stream = new EventSource('/api/events');
-    stream.onmessage = ({ data }) => heard(Number(data));
-    stream.onerror = () => (lost = true);
-    stream.onopen = () => {
-      if (lost) missed();
-      lost = false;
-    };
+    stream = new EventSource(`/api/events?since=${untrack(asOf)}`);
+    stream.onmessage = ({ data }: MessageEvent<string>) => (Number(data) === anyTag ? missed() : heard(Number(data)));
   };
   const onVisible = () => {
     stream?.close();
-    if (document.hidden) lost = true;
-    else open();
+    if (!document.hidden) open();
   };
   open();
   document.addEventListener('visibilitychange', onVisible);

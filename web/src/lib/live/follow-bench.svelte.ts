@@ -8,6 +8,8 @@ import { outbox } from './outbox.svelte.ts';
 import { refresh } from './refresh.ts';
 
 interface Served {
+  /** The number of the change before it was read. */
+  readonly asOf: number;
   readonly job: Job;
   readonly person: Person;
   readonly rules: HouseRules;
@@ -39,7 +41,14 @@ export function followBench(served: () => Served, at: Place): { readonly current
     const again = (tag: number) => {
       if (tag === served().job.tag) void refresh();
     };
-    const off = [watchChanges(again, () => void refresh()), outbox.onDelivered(again)];
+    const off = [
+      watchChanges(
+        () => served().asOf,
+        again,
+        () => void refresh(),
+      ),
+      outbox.onDelivered(again),
+    ];
     return () => off.forEach((end) => end());
   });
   return {

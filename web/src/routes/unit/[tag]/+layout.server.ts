@@ -1,5 +1,6 @@
 import { answered, tagOf } from '$lib/server/answer.ts';
 import { findJob } from '$lib/server/jobs/index.ts';
+import { live } from '$lib/server/live.ts';
 import { knownGoodReadings } from '$lib/server/known-good.ts';
 import { recentNulls } from '$lib/server/meters.ts';
 import { shelvedAs } from '$lib/server/shelf.ts';
@@ -10,6 +11,7 @@ import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {
   const { shop, person } = event.locals;
+  const asOf = live().number;
   const job = await answered(() => findJob(shop.id, tagOf(event as never)));
   const [[shelved], knownGood, nulls, rules, instruments] = await Promise.all([
     /** What the shelf has of its model. */
@@ -21,6 +23,7 @@ export const load: LayoutServerLoad = async (event) => {
   ]);
   return {
     person: person!,
+    asOf,
     job,
     shelved,
     knownGood,

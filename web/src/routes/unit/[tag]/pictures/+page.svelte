@@ -15,6 +15,7 @@
 
   $effect(() =>
     watchChanges(
+      () => data.asOf,
       (changed) => {
         if (changed === tag) void refresh();
       },

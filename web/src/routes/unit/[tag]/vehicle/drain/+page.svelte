@@ -42,7 +42,14 @@
     const again = (changed: number) => {
       if (changed === tag) void refresh();
     };
-    const off = [watchChanges(again, () => void refresh()), outbox.onDelivered(again)];
+    const off = [
+      watchChanges(
+        () => data.asOf,
+        again,
+        () => void refresh(),
+      ),
+      outbox.onDelivered(again),
+    ];
     return () => off.forEach((end) => end());
   });
   $effect(() => {
