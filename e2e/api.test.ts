@@ -94,18 +94,35 @@ describe('the API', () => {
     }
   });
 
+  /** What a stream says until something matches. */
+  async function heardUntil(listening: Response, wanted: RegExp): Promise<RegExpExecArray> {
+    const reader = listening.body!.getReader();
+    let heard = '';
+    for (;;) {
+      const { value, done } = await reader.read();
+      if (done) throw new Error(`the stream ended after “${heard}”`);
+      heard += new TextDecoder().decode(value);
+      const found = wanted.exec(heard);
+      if (found) return reader.cancel().then(() => found);
+    }
+  }
+
   it('tells of a change to whoever listens', async () => {
     const listening = await ask('/api/events');
-    const reader = listening.body!.getReader();
     await postJson('/api/jobs/1003/readings', readingEntry());
-    let heard = '';
-    while (!heard.includes('1003')) {
-      const { value, done } = await reader.read();
-      if (done) break;
-      heard += new TextDecoder().decode(value);
-    }
-    expect(heard).match(/data: .*1003/);
-    await reader.cancel();
+    expect((await heardUntil(listening, /^data: 1003$/m))[0]).equal('data: 1003');
+  });
+
+  it('tells whoever comes back what changed meanwhile, and says so where that isn’t known', async () => {
+    const firstEvent = async (since: number) => {
+      const [, id, tag] = await heardUntil(await ask(`/api/events?since=${since}`), /^id: (\d+)\ndata: (\d+)$/m);
+      return [Number(id), tag] as const;
+    };
+    const [now, any] = await firstEvent(1);
+    expect(any).equal('0');
+    await postJson('/api/jobs/1003/readings', readingEntry());
+    expect((await firstEvent(now))[1]).equal('1003');
+    expect((await firstEvent(now + 1e6))[1]).equal('0');
   });
 
   it('refuses what comes from another site, and a tag that isn’t there', async () => {
