@@ -342,6 +342,7 @@ describe('the third hand: the run stand', () => {
       const lead = await Visitor.signIn(stand.url, 'Ansa Brimmel');
       const forgotten = await lead.submit('/shop?/forget', { id: clamp.id });
       expect(forgotten.status, await forgotten.text()).equal(200);
+      await live().locator('[role=status]:has-text("the shop reaches it no more")').waitFor();
       await reload();
       await pick('Regulated volts, light to heavy load');
       await page.click('button:has-text("From the instruments: light load, heavy load, light again")');

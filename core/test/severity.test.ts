@@ -74,7 +74,7 @@ describe('severity: faults that make the same circuit keep their odds, wherever 
             meter: meter.id,
             celsius: 20,
           }));
-          const standing = [...standingParticles(session.beliefAfter({ readings }))];
+          const standing = standingParticles(session.beliefAfter({ readings }));
           const [one, two] = [id, other].map((alone) => {
             const at = new Set(aloneOf(opened, alone).map(({ p }) => p));
             return standing.reduce((sum, { particle, weight }) => sum + (at.has(particle) ? weight : 0), 0);

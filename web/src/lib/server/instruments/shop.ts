@@ -24,16 +24,20 @@ const hearing = new Set<(shopId: string) => void>();
 
 /** Hears what the shop's instruments of some kinds read, wherever they are reached from time to time, until ended. */
 export function hearShop(shopId: string, kinds: readonly InstrumentKind[], hear: (word: LiveWord) => void): () => void {
-  let leave: readonly (() => void)[] = [];
+  /** By the instrument's id, what ends hearing it. */
+  let ends: ReadonlyMap<string, () => void> = new Map();
   let newest = 0;
   const listen = async () => {
     const own = ++newest;
     const asked = (await instrumentsOf(shopId)).filter(({ kind }) => kinds.includes(kind));
     if (own !== newest) return;
-    // The new before the old: what is heard before and after isn't let go of between.
-    const before = leave;
-    leave = asked.map((one) => watchOf(one).listen((word) => hear(word)));
-    before.forEach((end) => end());
+    // The new before the old, each by an ear of its own: what is heard before and after isn't let go of between.
+    const before = ends;
+    ends = new Map(asked.map((one) => [one.id, watchOf(one).listen((word) => hear(word))]));
+    before.forEach((end, id) => {
+      end();
+      if (!ends.has(id)) hear({ instrument: id, at: Date.now(), state: 'gone', why: 'the shop reaches it no more' });
+    });
   };
   const anew = (changed: string) => {
     if (changed === shopId) listen().catch(console.error);
@@ -43,7 +47,7 @@ export function hearShop(shopId: string, kinds: readonly InstrumentKind[], hear:
   return () => {
     newest++;
     hearing.delete(anew);
-    leave.forEach((end) => end());
+    ends.forEach((end) => end());
   };
 }
 
@@ -86,6 +90,7 @@ export async function forgetInstrument(shopId: string, id: string): Promise<void
     .delete(instrument)
     .where(and(eq(instrument.shopId, shopId), eq(instrument.id, id)))
     .returning({ id: instrument.id });
-  if (gone.length) void partWith(id);
+  if (gone.length === 0) return;
+  void partWith(id);
   hearing.forEach((anew) => anew(shopId));
 }

@@ -3,20 +3,16 @@ import { buildsOf, pricesOf, type ShelfModel } from '@refectum/core/shelf';
 import { eq, sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Plate } from '../../job.ts';
+import type { Line } from '../../many.ts';
 import { database } from '../db/connect.ts';
 import { job, shop } from '../db/schema.ts';
 import { announce } from '../live.ts';
 import { modelNamed } from '../shelf.ts';
 import { unlikeIn } from '../unlike-share.ts';
 
-export interface CheckIn {
+/** What a line of a list says of a unit, with what it is built as. */
+export interface CheckIn extends Omit<Line, 'volts' | 'amps' | 'kilowatts'> {
   readonly id: string;
-  readonly customer: string;
-  readonly model: string;
-  readonly serial: string;
-  readonly complaint: string;
-  readonly words: string;
-  readonly due: string;
   readonly machine: Machine;
   readonly plate?: Plate;
 }
