@@ -95,8 +95,7 @@ export const until = async (holds: () => Promise<boolean>, what: string): Promis
   throw new Error(`did not come about: ${what}`);
 };
 
-before(async function () {
-  this.timeout(120_000);
+before(async () => {
   stand = await Stand.open();
   browser = await openBrowser();
   context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

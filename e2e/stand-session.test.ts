@@ -81,7 +81,7 @@ describe('the third hand: the run stand', () => {
       const late = await turning;
       expect(late.status).equal(409);
       expect(await late.text()).match(/Stopped meanwhile/);
-    }).timeout(60_000);
+    });
     it('green, clamped: speed, volts and amps come by themselves; a dead regulator charges nothing', async () => {
       await soundAtRest(tag);
       await visit(`/unit/${tag}/stand`);
@@ -104,7 +104,7 @@ describe('the third hand: the run stand', () => {
       await until(async () => (await tape().count()) === 6, 'the finding');
       await live().locator('label:has-text("Turn, rpm") input').press('Enter');
       await until(turnsAt3000, 'speed again');
-    }).timeout(120_000);
+    });
     it('goes on turning at whatever is heard of the unit meanwhile', async () => {
       const { assembly } = await apiJob(tag);
       const heard = page.waitForResponse(/__data\.json/);
@@ -114,7 +114,7 @@ describe('the third hand: the run stand', () => {
       await page.waitForTimeout(2500);
       // It may still be on its way there; stopped, it never came.
       await until(turnsAt3000, 'turns on');
-    }).timeout(60_000);
+    });
     it('a stop that came through late says nothing over a newer one that didn’t', async () => {
       let through = 0;
       let late: () => void = () => undefined;
@@ -135,7 +135,7 @@ describe('the third hand: the run stand', () => {
       expect(await live().locator('[role=alert]').textContent()).match(/nothing was stopped/);
       await page.unrouteAll();
       await turnAgain();
-    }).timeout(60_000);
+    });
     it('a stop that didn’t reach the server is made good when it is back, on the page or after leaving it', async () => {
       const standing = async () => (await benchState()).rpm < 60;
       await stand.stop('SIGKILL');
@@ -160,7 +160,7 @@ describe('the third hand: the run stand', () => {
       await page.waitForTimeout(2500);
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
       await turnAgain();
-    }).timeout(120_000);
+    });
     it('a drive that doesn’t answer while a lead changes its address is stopped there once it does', async () => {
       const { host, port, ...drive } = (await instruments()).find(({ kind }) => kind === 'stand')!;
       const lead = await Visitor.signIn(stand.url, 'Ansa Brimmel');
@@ -178,7 +178,7 @@ describe('the third hand: the run stand', () => {
       await until(stands, 'heard again, without a reload');
       await live().locator('label:has-text("Turn, rpm") input').fill('3000');
       await turnAgain();
-    }).timeout(60_000);
+    });
     it('bypassed it gives its output: the point is taken with one key, and the clamp is read for the check', async () => {
       await pick('Output at 3000 rpm, regulator bypassed');
       await until(async () => {
@@ -199,7 +199,7 @@ describe('the third hand: the run stand', () => {
       await until(async () => (await apiJob(tag)).readings.at(-1)?.typed.endsWith('from the clamp') === true, 'taken');
       const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
       await until(async () => /regulator/.test((await first.textContent()) ?? ''), 'the regulator');
-    }).timeout(60_000);
+    });
     it('past its regulator without load it runs up: drive and load are off before anybody could look', async () => {
       await page.keyboard.press('Escape');
       await until(stands, 'it stands');
@@ -225,7 +225,7 @@ describe('the third hand: the run stand', () => {
       }, 'refused');
       await tell('/instrument', { name: 'clamp', on: true });
       await until(async () => !/Simulated clamp/.test((await live().textContent()) ?? ''), 'back');
-    }).timeout(60_000);
+    });
     it('the oscilloscope’s trace comes at a touch, its orders read; Escape takes load and drive off', async () => {
       await pick('Ripple by its orders');
       // Past its regulator: load first, or it runs up.
@@ -239,7 +239,7 @@ describe('the third hand: the run stand', () => {
       await until(stands, 'standing');
       expect((await benchState()).load.on).equal(false);
       expect(await title()).equal('Ripple by its orders');
-    }).timeout(60_000);
+    });
     it('before the page’s script acts nothing at the instruments can be pressed, so that no press is lost', async () => {
       let act!: () => void;
       const held = new Promise<void>((done) => (act = done));
@@ -255,7 +255,7 @@ describe('the third hand: the run stand', () => {
       act();
       await live().locator('button:has-text("All points by itself"):enabled').waitFor();
       await live().locator('button:has-text("Stop"):enabled').waitFor();
-    }).timeout(60_000);
+    });
     it('takes the whole curve by itself', async () => {
       const { machine } = (await benchState()).scenario;
       await tell('/scenario', { name: 'sound', machine, faults: [], meter: 'bench', seed: 3 });
@@ -268,7 +268,7 @@ describe('the third hand: the run stand', () => {
       expect(await points.count(), (await live().textContent()) ?? '').equal(6);
       await page.waitForSelector('dt:has-text("At 6000 rpm")');
       await page.waitForSelector('dt:has-text("Most a pile draws")');
-    }).timeout(120_000);
+    });
     it('draws until the amps climb no more, where a shop reads its output so', async () => {
       const figure = async (label: string) => {
         const shown = ((await live().textContent()) ?? '').replaceAll(/\s/g, '');
@@ -290,7 +290,7 @@ describe('the third hand: the run stand', () => {
       expect(await figure('Clamp')).greaterThan(0.97 * held);
       await page.keyboard.press('Escape');
       await until(async () => (await figure('Clamp')) < 3, 'the load is off');
-    }).timeout(60_000);
+    });
     it('a load is let go by itself after the seconds that the shop’s bears', async () => {
       await loadBears(2);
       await reload();
@@ -299,7 +299,7 @@ describe('the third hand: the run stand', () => {
       await page.keyboard.press('Enter');
       await live().locator('[role=alert]:has-text("The load was on for 2 s: it is off again.")').waitFor();
       expect((await benchState()).load.on).equal(false);
-    }).timeout(60_000);
+    });
     it('a point that doesn’t come to rest is tried once more, and what moves is named', async () => {
       await loadBears(5);
       await tell('/instrument', { name: 'multimeter', noise: 300 });
@@ -315,7 +315,7 @@ describe('the third hand: the run stand', () => {
       await page.keyboard.press('Escape');
       await loadBears(60);
       await reload();
-    }).timeout(90_000);
+    });
     it('a curve that nobody could read says so before anything draws', async () => {
       await tell('/instrument', { name: 'clamp', on: false });
       await reload();
@@ -336,7 +336,7 @@ describe('the third hand: the run stand', () => {
       await until(stands, 'it stands again');
       await tell('/instrument', { name: 'clamp', on: true });
       await reload();
-    }).timeout(90_000);
+    });
     it('a shop without a clamp at a port reads the regulator’s course by the volts alone', async () => {
       const { host, port, ...clamp } = (await instruments()).find(({ kind }) => kind === 'clamp')!;
       const lead = await Visitor.signIn(stand.url, 'Ansa Brimmel');
@@ -355,7 +355,7 @@ describe('the third hand: the run stand', () => {
       expect(kept.status, await kept.text()).equal(200);
       await until(stands, 'it stands');
       await reload();
-    }).timeout(120_000);
+    });
     it('goes through the regulator’s course: where it begins to charge, light, heavy and light load, where it charges no more', async () => {
       await pick('Regulated volts, light to heavy load');
       await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
@@ -367,7 +367,7 @@ describe('the third hand: the run stand', () => {
       expect(Number(to), said).within(500, Number(from));
       expect(said).match(/Heavyload1[34]\.\d+V,thereafter[\d.]+s/);
       expect((await live().textContent())!.replaceAll(/\s/g, '')).match(/Clamp-?0\.\dA|Clamp0A/);
-    }).timeout(120_000);
+    });
   });
 
   it('a regulator that a computer commands is told by a commander at its port, and found deaf', async () => {
@@ -400,5 +400,5 @@ describe('the third hand: the run stand', () => {
     const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
     await until(async () => /deaf to its command/.test((await first.textContent()) ?? ''), 'the deaf regulator');
     expect((await benchState()).command).equal('none');
-  }).timeout(120_000);
+  });
 });

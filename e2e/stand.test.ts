@@ -131,7 +131,7 @@ describe('the run stand', () => {
     // Who went on to the points while the last reading was thought through was not called back to the entry.
     expect(await page.evaluate(() => document.body.dataset.calledBack)).equal(undefined);
     // The curve alone is waited for up to a minute.
-  }).timeout(120_000);
+  });
   it('an oscilloscope’s file names the pattern, whatever its delimiter; one that holds too little says what it lacks', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'refectum-trace-'));
     const hertz = 300;

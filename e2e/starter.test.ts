@@ -79,7 +79,7 @@ describe('the starter bench', () => {
       const { machine } = (await (await ask(`/api/jobs/${tag}/view`)).json()) as { machine: object };
       const hidden = [{ fault: 'contacts-burnt', severity: 0.02 }];
       await tell('/scenario', { name: 'a test', machine, faults: hidden, meter: 'bench', seed: tag });
-    }).timeout(30_000);
+    });
 
     it('is refused its run until it was turned and measured; then the light is green', async () => {
       await bench(tag);
@@ -100,7 +100,7 @@ describe('the starter bench', () => {
       await page.keyboard.press('Enter');
       await live().waitFor();
       await until(async () => (await apiJob(tag)).assembly === 'clamped', 'the server knows it');
-    }).timeout(60_000);
+    });
 
     it('one key feeds it and reads all that one run tells; the battery is off again', async () => {
       await pick('No load: amps');
@@ -121,7 +121,7 @@ describe('the starter bench', () => {
       expect(readings.find(({ check }) => check === 'contact-drop')!.typed).match(/from the bench$/);
       await until(async () => /solenoid contacts burnt/.test((await firstSuspect()) ?? ''), 'the contacts first');
       await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'off');
-    }).timeout(60_000);
+    });
 
     it('says that it rests, and what the trade’s table and the curve make of it', async () => {
       await pick('Held: amps');
@@ -140,7 +140,7 @@ describe('the starter bench', () => {
       expect(await page.locator('section[aria-label="Timers"]').textContent()).match(
         /1 run: windings (about \d+|under 1) K/,
       );
-    }).timeout(60_000);
+    });
 
     it('a trace of the clamp tells the speed by its bars, and draws the inrush beside what the plate foresees', async () => {
       await pick('No load: speed of the pinion');
@@ -163,7 +163,7 @@ describe('the starter bench', () => {
       expect(Number(own!.replace(/\s/g, ''))).within(330, 362);
       expect(Number(foreseen!.replace(/\s/g, ''))).within(150, 1500);
       await trace.locator('[role=img] canvas').waitFor();
-    }).timeout(60_000);
+    });
 
     it('refuses a feed against a red light, and never refuses to stop', async () => {
       const instruments = (await (await ask('/api/instruments')).json()) as { id: string; kind: string }[];
@@ -207,7 +207,7 @@ describe('the starter bench', () => {
         .and.match(/1\.4\s*kW/)
         .and.match(/direct drive, wound field/);
       expect(text).match(/[Ss]olenoid contacts burnt|[Ss]olenoid/);
-    }).timeout(60_000);
+    });
   });
 
   it('a technician who opens it first is followed: the next check lies where he is, the belief too', async () => {
@@ -224,7 +224,7 @@ describe('the starter bench', () => {
     expect(await atHand.textContent()).not.match(/For this the unit has to be/);
     const described = (await (await ask(`/api/jobs/${tag}`)).json()) as { machine: { family: string } };
     expect(described.machine.family).equal('starter');
-  }).timeout(60_000);
+  });
 
   it('cranking on the vehicle is foreseen, and what was read is placed on it', async () => {
     const tag = await freshStarter('slow-crank');
@@ -249,5 +249,5 @@ describe('the starter bench', () => {
     await until(async () => (await foreseen()) > 1.3 * before, 'more amps for a larger engine');
     await reload();
     await page.waitForSelector('summary:has-text("engine: 3.0 l petrol")');
-  }).timeout(60_000);
+  });
 });

@@ -60,7 +60,7 @@ describe('the third hand', () => {
         async () => /positive diode B leaking/.test((await first.textContent()) ?? ''),
         'the leaking diode first',
       );
-    }).timeout(120_000);
+    });
 
     it('says in words: unsteady, the wrong function, an instrument that is gone; and goes on', async () => {
       await pick('Positive diode A forward');
@@ -76,7 +76,7 @@ describe('the third hand', () => {
       await until(async () => !/switched off|nobody is there/.test(await said()), 'back');
       await page.keyboard.press('p');
       await until(async () => (await tape().count()) > before, 'taken after it came back');
-    }).timeout(60_000);
+    });
 
     it('an open counts by itself after four seconds where that is wanted, and only once', async () => {
       await panel().locator('input[type=checkbox]').check();
@@ -89,7 +89,7 @@ describe('the third hand', () => {
       await page.waitForTimeout(6000);
       expect(await tape().count(), 'nothing was touched since').equal(before + 1);
       await panel().locator('input[type=checkbox]').uncheck();
-    }).timeout(60_000);
+    });
     it('goes on after the server was away', async () => {
       const name = 'Positive diode C forward';
       await pick(name);
@@ -103,7 +103,7 @@ describe('the third hand', () => {
       await until(async () => (await tape().count()) > before, 'taken');
       await page.keyboard.press('h');
       await until(async () => (await panel().locator('[role=status]').count()) === 0, 'off');
-    }).timeout(60_000);
+    });
   });
 
   it('what is thought out about one unit holds up nothing else', async () => {

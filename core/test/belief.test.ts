@@ -11,13 +11,11 @@ import {
   checkOf,
   countedReadings,
   faultChances,
-  fromScale,
   History,
   partWords,
   priorBelief,
   type Reading,
   severityOf,
-  slipChance,
   slipChanceOf,
   soundChance,
   wordOf,
@@ -26,7 +24,7 @@ import type { Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
 import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
-import { type Gaussian, gaussianAlong, gaussianProject, gaussianUpdate } from '../src/numeric/index.ts';
+import { gaussianAlong, gaussianProject } from '../src/numeric/index.ts';
 import { openKnown, openUnit, toyCase } from './toy.ts';
 
 const workshop = multimeterById('workshop');
@@ -273,60 +271,7 @@ describe('belief: what the readings say', () => {
     ]);
     expect(chanceOf(opened, among, 'diode-leaky:A+')).greaterThan(2 * chanceOf(opened, alone, 'diode-leaky:A+'));
   });
-  it('puts the true kind of fault first, for all that checks at rest can see, from readings of the model at its middle severity', () => {
-    const opened = openKnown({}, 'none', 'bench');
-    const bench = multimeterById('bench');
-    const predictor = opened.predictor({ meter: bench, celsius: 20 });
-    const missed: string[] = [];
-    for (const [f, fault] of opened.faults.entries()) {
-      // Nothing at rest shows the first; 15 % of a phase's turns are told from the spread of sound ones by a hair only.
-      if (['regulator', 'stator-turns'].includes(fault.species)) continue;
-      if (!/^(A|A\+|A-|)$/.test(fault.place)) continue;
-      const own = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === f);
-      const truth = own[Math.floor(own.length / 2)]!;
-      let belief = priorBelief(opened);
-      const exactly = severitiesKnown(opened);
-      for (const check of opened.checks) {
-        const p = predictor.predict(check, opened.builds[0]!, truth, exactly);
-        const outcome: Outcome =
-          p.kind === 'number'
-            ? p.mean > p.top
-              ? OL
-              : value(fromScale(p.mean, check.unit))
-            : finding(
-                check.method.kind === 'finding'
-                  ? check.method.outcomes[p.chances.indexOf(Math.max(...p.chances))]!.id
-                  : p.chances[1]! > 0.5
-                    ? 'lit'
-                    : 'dark',
-              );
-        // An odd finding is looked at once more, as the program asks.
-        const odd =
-          check.method.kind === 'finding' &&
-          outcome.kind === 'finding' &&
-          outcome.finding !== check.method.outcomes[0]!.id;
-        const slips = odd ? slipChance ** 2 : slipChance;
-        belief = beliefAfter(opened, belief, reading(opened, check.id, outcome, bench), slips);
-      }
-      // A winding to core is felt on all three leads alike: siblings count together.
-      const species = new Map<string, number>();
-      faultChances(opened, belief).forEach((chance, g) => {
-        const kind = opened.faults[g]!.species;
-        species.set(kind, (species.get(kind) ?? 0) + chance);
-      });
-      const likeliest = [...species].sort((a, b) => b[1] - a[1])[0]!;
-      if (likeliest[0] !== fault.species || likeliest[1] < 0.7) missed.push(`${fault.id}: ${likeliest.join(' ')}`);
-    }
-    expect(missed).deep.equal([]);
-  });
 });
-
-/** A state that knows both severities to lie in the middle of their cells. */
-function severitiesKnown({ priorStates, dimensions }: Case): Gaussian {
-  return dimensions.severity.reduce((state, at) => {
-    return gaussianUpdate(state, 0, { index: Int32Array.of(at), value: Float64Array.of(1) }, 0, 1e-6);
-  }, priorStates[0]!);
-}
 
 describe('belief: readings that are alike', () => {
   it('three joined leads read the same: once one is read, the others are foreseen, on a unit unlike its kind too', () => {

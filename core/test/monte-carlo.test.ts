@@ -107,23 +107,27 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
   for (const { kind, check: id, ohms: shownOhms, allowed } of readings) {
     const opened = units[kind];
     const check = checkOf(opened, id);
-    const machines = new DrawnMachines(opened, [check], meter, 4711);
-    const drawn = Array.from({ length: draws }, () => machines.draw());
-    for (const ohms of shownOhms) {
-      it(`${check.name} at ${ohms} Ω, ${kind}: every fault’s odds as counted, within five standard errors of counting`, () => {
-        const reading = { check, outcome: { kind: 'value', value: ohms }, meter, celsius: 20 } as const;
-        // No slips: drawn machines have none.
-        const after = faultChances(opened, beliefAfter(opened, priorBelief(opened), reading, 0));
-        const width = ohms > 100 ? 0.1 : 0.02;
-        const window = drawn.filter(({ shown: [shown] }) => Math.abs(shown! / ohms - 1) < width);
-        expect(window.length, 'drawn machines that show about this').greaterThan(40);
-        opened.faults.forEach((fault, f) => {
-          const share = window.filter(({ faults }) => faults.includes(f)).length / window.length;
-          const error = Math.sqrt((Math.max(share, 1 / window.length) * (1 - share)) / window.length);
-          expect(after[f]!, `${fault.name} in ${window.length}`).closeTo(share, 5 * error + allowed);
-        });
+    describe(`${check.name}, ${kind}: every fault’s odds as counted, within five standard errors of counting`, () => {
+      let drawn: ReturnType<DrawnMachines['draw']>[];
+      before(() => {
+        const machines = new DrawnMachines(opened, [check], meter, 4711);
+        drawn = Array.from({ length: draws }, () => machines.draw());
       });
-    }
+      for (const ohms of shownOhms)
+        it(`at ${ohms} Ω`, () => {
+          const reading = { check, outcome: { kind: 'value', value: ohms }, meter, celsius: 20 } as const;
+          // No slips: drawn machines have none.
+          const after = faultChances(opened, beliefAfter(opened, priorBelief(opened), reading, 0));
+          const width = ohms > 100 ? 0.1 : 0.02;
+          const window = drawn.filter(({ shown: [shown] }) => Math.abs(shown! / ohms - 1) < width);
+          expect(window.length, 'drawn machines that show about this').greaterThan(40);
+          opened.faults.forEach((fault, f) => {
+            const share = window.filter(({ faults }) => faults.includes(f)).length / window.length;
+            const error = Math.sqrt((Math.max(share, 1 / window.length) * (1 - share)) / window.length);
+            expect(after[f]!, `${fault.name} in ${window.length}`).closeTo(share, 5 * error + allowed);
+          });
+        });
+    });
   }
 
   describe('several readings of one sound unit, as its kind is and unlike it', () => {
@@ -132,11 +136,13 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
     const many = 60_000;
     /** Nats that straight lines may cost: a factor of e. Six readings taken one by one would cost eight. */
     const allowed = 1;
-    const drawnOf = (b: number) => {
-      const machines = new DrawnMachines(opened, leaks, meter, 97 + b, opened.builds[b]);
-      return Array.from({ length: many }, () => machines.drawOf(opened.particles[0]!).shown);
-    };
-    const drawn = opened.builds.map((_, b) => drawnOf(b));
+    const drawn: (readonly number[])[][] = [];
+    // Each build's in a hook of its own: they take a while.
+    for (const [b, build] of opened.builds.entries())
+      before(() => {
+        const machines = new DrawnMachines(opened, leaks, meter, 97 + b, build);
+        drawn.push(Array.from({ length: many }, () => machines.drawOf(opened.particles[0]!).shown));
+      });
     /** How much likelier than the first build the second makes the readings, if the unit is sound. */
     const ratioOf = (outcomes: readonly Reading['outcome'][]): number => {
       const prior = priorBelief(opened);

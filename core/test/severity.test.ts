@@ -84,5 +84,5 @@ describe('severity: faults that make the same circuit keep their odds, wherever 
         const mean = Math.exp(ratios.reduce((sum, ratio) => sum + Math.log(ratio) / ratios.length, 0));
         const before = densityBefore(opened, id, severity) / densityBefore(opened, other, severity);
         expect(mean / before, `${ratios.join(', ')}, before ${before}`).within(1 / 3, 3);
-      }).timeout(60_000);
+      });
 });

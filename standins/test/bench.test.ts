@@ -86,7 +86,7 @@ describe('the simulated bench', () => {
     }
     // The check's own odds say that one sound unit in 66 sags.
     expect(told.filter((one) => one !== 'holds').length, told.join(' ')).lessThan(2);
-  }).timeout(60_000);
+  });
   it('its battery takes a few amps at the set-point, gives what the unit doesn’t, and rests where neither is', async () => {
     const { bench, later } = await benchWith([]);
     bench.move(onStand);

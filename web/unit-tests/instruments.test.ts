@@ -173,7 +173,7 @@ describe('an instrument that goes away', () => {
     } finally {
       await house.close();
     }
-  }).timeout(20_000);
+  });
   it('what turns where an instrument is reached no more is stopped there', async () => {
     const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));
     await house.open(0);
@@ -205,7 +205,7 @@ describe('an instrument that goes away', () => {
       await endAll();
       await house.close();
     }
-  }).timeout(20_000);
+  });
   it('a stop that didn’t reach it is made good as soon as it answers, watched or not', async () => {
     const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));
     await house.open(0);
@@ -236,7 +236,7 @@ describe('an instrument that goes away', () => {
       await endAll();
       await house.close();
     }
-  }).timeout(30_000);
+  });
   it('one that falls silent is given up after a while; one that answers nonsense is named', async () => {
     const silent = await otherBench();
     const link = new Link('127.0.0.1', silent.multimeter);
@@ -251,7 +251,7 @@ describe('an instrument that goes away', () => {
       link.close();
       await silent.close();
     }
-  }).timeout(15_000);
+  });
   it('nobody at all: said at once', async () => {
     const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));
     await house.open(0);
