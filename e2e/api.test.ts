@@ -53,6 +53,8 @@ describe('the API', () => {
     ['a meter the shop lacks', { meter: 'borrowed' }, /no meter “borrowed”/],
     ['a part hotter than any bench', { celsius: 900 }, /above 200/],
     ['a price below nothing', { prices: { items: {}, exchange: -5 } }, /prices\.exchange/],
+    ['a battery that is none', { vehicle: { crankingAmps: 9 } }, /vehicle\.crankingAmps.*50/],
+    ['a vehicle without a battery', { vehicle: { battery: null } }, /vehicle\.battery/],
     ['a field nobody knows', { colour: 'red' }, /unknown|unspecified/],
   ];
   for (const [what, change, told] of badChanges) {
@@ -64,6 +66,27 @@ describe('the API', () => {
       expect(await (await ask('/api/jobs/1003/view')).text()).equal(before);
     });
   }
+
+  it('keeps what two changed of one thing at once; null takes away again', async () => {
+    const change = (more: object) =>
+      visitor.send('PATCH', '/api/jobs/1003', { ...more, technician: visitor.id }).then(({ status }) => status);
+    const { prices } = await apiJob(1003);
+    const both = [{ prices: { labourPerHour: 61 } }, { prices: { items: { rectifier: { minutes: 33 } } } }];
+    expect(
+      await Promise.all([...both, { vehicle: { battery: 'mat' } }, { vehicle: { engineLitres: 9 } }].map(change)),
+    ).deep.equal([200, 200, 200, 200]);
+    const changed = await apiJob(1003);
+    expect(changed.prices).deep.equal({
+      ...prices,
+      labourPerHour: 61,
+      items: { ...prices.items, rectifier: { ...prices.items.rectifier, minutes: 33 } },
+    });
+    expect(changed.vehicle).deep.include({ battery: 'mat', engineLitres: 9 });
+    expect(await change({ vehicle: { engineLitres: null } })).equal(200);
+    expect((await apiJob(1003)).vehicle)
+      .deep.include({ battery: 'mat' })
+      .and.not.have.property('engineLitres');
+  });
 
   it('a decision needs a course and a reason; sent twice it is one', async () => {
     const decision = {

@@ -81,6 +81,8 @@ export const apiJob = async (tag: number) =>
   (await (await ask(`/api/jobs/${tag}/view`)).json()) as {
     readings: { id: string; place: string; told: string; check: string; typed: string; struck?: object }[];
     verdicts: { course: string }[];
+    prices: { items: Record<string, object> };
+    vehicle: object | null;
     assembly: string;
     stand: string;
     moves: { from: string; to: string; note: string; technician: string }[];

@@ -225,15 +225,19 @@ export const shopMeterSchema = object({
 
 export const strikeSchema = object({ reading: id(), at: moment(), technician });
 
+const patch = () => object().optional().default(undefined);
+/** Of prices and vehicle what changes; what they are then is checked by `settingSchema`. */
 export const benchChangeSchema = object({
   assembly: string().optional(),
   meter: meterSchema.optional(),
   celsius: celsiusSchema.optional(),
-  prices: pricesSchema.optional().default(undefined),
-  vehicle: vehicleSchema.optional().default(undefined),
+  prices: patch(),
+  vehicle: patch(),
   knownGood: boolean().optional(),
   technician,
 });
+
+export const settingSchema = object({ prices: pricesSchema, vehicle: vehicleSchema.nullable().defined() });
 
 export const decisionSchema = object({
   id: id(),

@@ -18,12 +18,11 @@ import {
   tapeReading,
   vehicleOf,
 } from '../job.ts';
+import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 import { runsSent } from './run-stand.svelte.ts';
 import { outcomeTyped } from './typed-outcome.ts';
-
-type Setting = { -readonly [K in 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle']: Job[K] };
 
 /** How many of the next checks are worked out beforehand. */
 const prepared = 3;
@@ -263,7 +262,7 @@ export class Bench {
     await this.pick(this.checks.find(({ method }) => method.kind === 'leads')?.id);
   }
 
-  async change(change: Partial<Setting>): Promise<void> {
+  async change(change: SettingChange): Promise<void> {
     if (!this.#mayWrite()) return;
     await this.#send('PATCH', '', freshId(), change);
   }
@@ -381,11 +380,11 @@ export class Bench {
   }
 
   #withWaitingChanges(): Setting {
-    const { tag, assembly, meter, celsius, prices, vehicle } = this.#served;
-    const changes = [...outbox.taken.slice(this.#settled), ...outbox.waiting]
+    const { tag, machine, assembly, meter, celsius, prices, vehicle } = this.#served;
+    const served: Setting = { assembly, meter, celsius, prices, vehicle };
+    const place = [...outbox.taken.slice(this.#settled), ...outbox.waiting]
       .filter((item) => item.tag === tag && item.method === 'PATCH')
-      .map(({ body: { technician: _, ...change } }) => change as Partial<Setting>);
-    const place: Setting = Object.assign({ assembly, meter, celsius, prices, vehicle }, ...changes);
+      .reduce((before, { body: { technician: _, ...change } }) => settingAfter(before, change, machine), served);
     const inHand = this.#served.meters.find(({ known, retired }) => known.id === this.#inHand && !retired);
     if (inHand) place.meter = inHand.known.id;
     const newest = this.#withWaitingReadings()

@@ -3,6 +3,7 @@
   import { formatQuantity, parseQuantity } from '@refectum/core/quantity';
   import { vehicleOf } from '$lib/job.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
+  import type { SettingChange } from '$lib/setting.ts';
 
   interface Props {
     bench: Bench;
@@ -14,15 +15,14 @@
   const units = { crankingAmps: 'amps', ampHours: 'ampHours', engineLitres: 'litres' } as const;
   const engine = $derived(engineOf(vehicle, ratedWatts));
 
-  const change = (more: Partial<Vehicle>) => void bench.change({ vehicle: { ...vehicle, ...more } });
+  const change = (vehicle: SettingChange['vehicle']) => void bench.change({ vehicle });
   function onNumber(event: Event & { currentTarget: HTMLInputElement }, name: keyof typeof units) {
     const field = event.currentTarget;
     const { least, most, symbol } = vehicleNumbers[name];
     // An engine may stay unknown.
     if (name === 'engineLitres' && field.value.trim() === '') {
       field.setCustomValidity('');
-      const { engineLitres: _, ...rest } = vehicle;
-      return void bench.change({ vehicle: rest });
+      return change({ engineLitres: null });
     }
     const read = parseQuantity(field.value, units[name]);
     const fits = read.kind === 'value' && read.value >= least && read.value <= most;

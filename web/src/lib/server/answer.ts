@@ -11,13 +11,9 @@ export async function bodyOf<S extends AnyObjectSchema>(event: RequestEvent, sch
   } catch {
     throw error(400, 'The body is not JSON.');
   }
-  try {
-    return onlyOwn(event, await schema.noUnknown().validate(raw, { abortEarly: false, strict: true }));
-  } catch (cause) {
-    if (!(cause instanceof ValidationError)) throw cause;
-    const problems = (cause.inner.length ? cause.inner : [cause]).map((p) => `${p.path || 'body'}: ${p.message}`);
-    throw error(422, problems.join('; '));
-  }
+  return answered(async () =>
+    onlyOwn(event, await schema.noUnknown().validate(raw, { abortEarly: false, strict: true })),
+  );
 }
 
 /** What somebody else wrote at this screen waits until they sign in again: nobody writes in another's name. */
@@ -49,13 +45,15 @@ export async function formOf<S extends AnyObjectSchema>(
   }
 }
 
-/** Does it, and turns a refusal into its status and sentence. */
+/** Does it, and turns a refusal into its status and sentence; what a schema says against it comes back field by field. */
 export async function answered<T>(act: () => Promise<T>): Promise<T> {
   try {
     return await act();
   } catch (cause) {
     if (cause instanceof Refused) throw error(cause.status, cause.message);
-    throw cause;
+    if (!(cause instanceof ValidationError)) throw cause;
+    const problems = (cause.inner.length ? cause.inner : [cause]).map((p) => `${p.path || 'body'}: ${p.message}`);
+    throw error(422, problems.join('; '));
   }
 }
 

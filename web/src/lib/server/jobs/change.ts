@@ -1,13 +1,15 @@
 import { familyOf } from '@refectum/core/machines';
 import { eq } from 'drizzle-orm';
+import { settingSchema } from '../../schemas.ts';
+import { settingAfter, type SettingChange } from '../../setting.ts';
 import { database } from '../db/connect.ts';
 import { job } from '../db/schema.ts';
 import { announce } from '../live.ts';
 import { needMeter } from '../meters.ts';
 import { Refused } from '../refused.ts';
-import { type JobRow, needJob } from './row.ts';
+import { needJob } from './row.ts';
 
-type BenchChange = Partial<Pick<JobRow, 'assembly' | 'meter' | 'celsius' | 'prices' | 'vehicle' | 'knownGood'>>;
+type BenchChange = SettingChange & { readonly knownGood?: boolean | undefined };
 
 /** Changes what describes the bench or the prices. */
 export async function changeJob(shopId: string, tag: number, technicianId: string, change: BenchChange): Promise<void> {
@@ -18,9 +20,12 @@ export async function changeJob(shopId: string, tag: number, technicianId: strin
     if (change.assembly !== undefined && !states.includes(change.assembly)) {
       throw new Refused(422, `“${change.assembly}” is no state of assembly: one of ${states.join(', ')}.`);
     }
+    const { knownGood = row.knownGood, ...rest } = change;
+    const { assembly, meter, celsius, prices, vehicle } = settingAfter(row, rest, row.machine);
+    settingSchema.validateSync({ prices, vehicle }, { abortEarly: false, strict: true });
     await db
       .update(job)
-      .set({ ...change, changedAt: new Date(), changedBy: technicianId })
+      .set({ assembly, meter, celsius, prices, vehicle, knownGood, changedAt: new Date(), changedBy: technicianId })
       .where(eq(job.id, row.id));
     await announce(db, tag);
   });

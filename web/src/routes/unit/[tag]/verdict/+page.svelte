@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { type CourseId, courseNames, type Prices } from '@refectum/core/verdict';
+  import { type CourseId, courseNames } from '@refectum/core/verdict';
   import { ValidationError } from 'yup';
   import { dayAndTimeOf } from '$lib/dates.ts';
   import { overrode, tagFacts } from '$lib/job.ts';
@@ -28,13 +28,10 @@
     { name: 'comeback', label: 'Cost of a comeback' },
   ];
   function setAmount(name: Amount, value: number | undefined) {
-    const { [name]: _, ...rest } = prices;
-    void bench.change({ prices: value === undefined ? (rest as Prices) : { ...prices, [name]: value } });
+    void bench.change({ prices: { [name]: value ?? null } });
   }
   function setItem(id: string, field: 'price' | 'minutes', value: number | undefined) {
-    const { [field]: _, ...rest } = prices.items[id] ?? {};
-    const item = value === undefined ? rest : { ...rest, [field]: value };
-    void bench.change({ prices: { ...prices, items: { ...prices.items, [id]: item } } });
+    void bench.change({ prices: { items: { [id]: { [field]: value ?? null } } } });
   }
   /** A typed amount; undefined when empty, NaN when it is none. */
   function amountOf(text: string): number | undefined {
