@@ -67,6 +67,14 @@ describe('the run stand: what running says', () => {
     expect(word(140)).equal('sound');
     expect(word(30)).equal('failed');
   });
+  it('what hangs on nothing the plate leaves open has a sound band too: the tap, the exciter terminal', () => {
+    const word = (check: string, volts: number) =>
+      session.diagnose(situation('stand', ...atRest, [check, value(volts)])).readings.at(-1)!.word;
+    for (const volts of [6.65, 6.75, 6.85]) expect(word('tap-volts', volts), `${volts}`).equal('sound');
+    for (const volts of [2.8, 10.6]) expect(word('tap-volts', volts), `${volts}`).equal('failed');
+    for (const volts of [13.4, 13.6, 13.7]) expect(word('exciter-volts', volts), `${volts}`).equal('sound');
+    for (const volts of [0.1, 10.9, 19]) expect(word('exciter-volts', volts), `${volts}`).equal('failed');
+  });
   it('two faults together leave less than each alone', () => {
     const { opened } = session;
     const predictor = opened.predictor({ meter, celsius: 20 });
@@ -78,9 +86,26 @@ describe('the run stand: what running says', () => {
       const prediction = predictor.predict(check, opened.builds[0]!, particle);
       return prediction.kind === 'number' ? prediction.mean : Number.NaN;
     };
-    const both = mean('diode-open:A+', 'stator-open:B');
-    expect(both).lessThan(Math.min(mean('diode-open:A+'), mean('stator-open:B')));
-    expect(mean()).greaterThan(mean('diode-open:A+'));
+    const both = mean('diode-open:A-', 'stator-open:B');
+    expect(both).lessThan(Math.min(mean('diode-open:A-'), mean('stator-open:B')));
+    expect(mean()).greaterThan(mean('diode-open:A-'));
+  });
+  it('the exciter terminal a fifth below the post: an exciter diode is lost; at the post’s volts none is', () => {
+    const lost = (volts: number, ...more: readonly (readonly [string, Outcome])[]) =>
+      [...suspectsAfter(['exciter-volts', value(volts)], ...more)].reduce(
+        (sum, [fault, chance]) => (fault.startsWith('exciter-open') ? sum + chance : sum),
+        0,
+      );
+    // What is left is mostly brushes so bad that it hardly charges: amperes speak against them.
+    expect(lost(10.9)).greaterThan(0.7);
+    expect(lost(10.9, ['output-bypassed:3000', value(47)])).greaterThan(0.9);
+    expect(lost(13.6)).lessThan(0.005);
+    const without = subjectOf({ ...machine, exciterDiodes: false }).checks.map(({ id }) => id);
+    expect(without).include('tap-volts').and.not.include('exciter-volts');
+  });
+  it('nothing at the exciter terminal: no field, not a lost diode', () => {
+    const [first] = suspectsAfter(['exciter-volts', value(0.1)]).keys();
+    expect(first).match(/^(rotor-open|brush-worn|rings-dirty)/);
   });
   it('is advised on the stand alone', () => {
     const running = session.opened.checks.filter(({ assembly }) => assembly === 'stand').map(({ id }) => id);
@@ -200,17 +225,47 @@ describe('the run stand: equal phases', () => {
     celsius: { windings: 70, diodes: 70 },
     field: 'bypassed',
   } as const;
-  const amps = (id: string, severity: number) => {
+  const run = (id: string, severity: number, own = machine) => {
     const hidden = runningFault(
       faults.find((fault) => fault.id === id)!,
       severity,
     );
-    return clawPoleRun(machine, build, [hidden], stand).amps.mean;
+    return clawPoleRun(own, build, [hidden], stand);
   };
+  const amps = (...asked: Parameters<typeof run>) => run(...asked).amps.mean;
+  /** Its field is fed from the post: nothing tells the sides apart. */
+  const fromPost = { ...machine, exciterDiodes: false };
   it('give the same output wherever the same fault lies', () => {
-    expect(amps('diode-open:B-', 1)).closeTo(amps('diode-open:A+', 1), 0.005 * amps('diode-open:A+', 1));
-    expect(amps('diode-shorted:C-', 0.1)).closeTo(amps('diode-shorted:A+', 0.1), 0.01 * amps('diode-shorted:A+', 0.1));
-    expect(amps('stator-turns:C', 0.2)).closeTo(amps('stator-turns:A', 0.2), 0.005 * amps('stator-turns:A', 0.2));
+    const alike = (a: number, b: number, share: number) => expect(a).closeTo(b, share * b);
+    alike(amps('diode-open:B-', 1, fromPost), amps('diode-open:A+', 1, fromPost), 0.005);
+    alike(amps('diode-shorted:C-', 0.1, fromPost), amps('diode-shorted:A+', 0.1, fromPost), 0.01);
+    for (const side of ['+', '-']) {
+      alike(amps(`diode-open:B${side}`, 1), amps(`diode-open:A${side}`, 1), 0.005);
+      alike(amps(`diode-shorted:C${side}`, 0.1), amps(`diode-shorted:A${side}`, 0.1), 0.01);
+    }
+    alike(amps('stator-turns:C', 0.2), amps('stator-turns:A', 0.2), 0.005);
+  });
+  it('and the same at the exciter terminal', () => {
+    const exciter = (id: string) => run(id, 1).exciter!.mean;
+    for (const [one, other] of [
+      ['exciter-open:A', 'exciter-open:C'],
+      ['diode-open:A-', 'diode-open:B-'],
+      ['stator-open:A', 'stator-open:C'],
+    ] as const)
+      expect(exciter(one)).closeTo(exciter(other), 0.01 * exciter(other));
+    expect(run('exciter-open:A', 1, machine).exciter!.mean).lessThan(0.85 * stand.batteryVolts);
+    expect(run('diode-open:A-', 1, fromPost).exciter).equal(undefined);
+  });
+  it('past its regulator a lost positive diode overfeeds the field: more amperes than a sound one’s', () => {
+    const sound = clawPoleRun(machine, build, [], stand);
+    expect(run('diode-open:A+', 1).fieldAmps).greaterThan(1.2 * sound.fieldAmps);
+    expect(amps('diode-open:A+', 1)).greaterThan(sound.amps.mean);
+    const regulated = clawPoleRun(machine, build, [], { ...stand, field: 'own' });
+    const own = runningFault(
+      faults.find(({ id }) => id === 'diode-open:A+')!,
+      1,
+    );
+    expect(clawPoleRun(machine, build, [own], { ...stand, field: 'own' }).amps.mean).lessThan(regulated.amps.mean);
   });
   it('a sound machine gives its rated amps at the rating’s point, cold, by its own regulator (ISO 8854, from memory)', () => {
     const { rpm, volts } = familyOf(machine).generates!.rating(machine);

@@ -194,6 +194,25 @@ describe('the simulated multimeter', () => {
     later(5);
     expect(Number(await read(meter, 'CONF:RES;:READ?'))).closeTo(bench.leadOhms(bench.meter), 0.02);
   });
+  it('shows on the running unit what its tips are at: post, phase, exciter terminal', async () => {
+    for (const [faults, exciterShare] of [
+      [[], 1],
+      [[{ fault: 'exciter-open:B', severity: 1 }], 0.8],
+    ] as const) {
+      const { bench, later } = await benchWith([...faults]);
+      const meter = new SimulatedMultimeter(bench, new Supply(bench));
+      bench.draw({ ...bench.load, on: true, mode: 'voltage', volts: 13.5 });
+      bench.turn(3000);
+      const at = async (red: string) => {
+        bench.move({ ...onStand, jumper: true, red });
+        later(5);
+        return Number(await read(meter, 'CONF:VOLT:DC;:READ?'));
+      };
+      expect(await at('output')).closeTo(13.5, 0.15);
+      expect(await at('leg:A')).closeTo(13.5 / 2, 0.2);
+      expect(await at('exciter')).closeTo(13.5 * exciterShare, 0.3);
+    }
+  });
   it('a range held by hand is over-range above it; a wrong one is refused; FETCh? needs a reading', async () => {
     const { bench, later } = await benchWith([]);
     const meter = new SimulatedMultimeter(bench, new Supply(bench));

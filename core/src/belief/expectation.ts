@@ -106,7 +106,8 @@ function limitsOf(opened: Case, outset: Outset, check: Check, conditions: Condit
     const ofInstrument = slopePart(prediction.slope, (i) => i < instruments);
     const unit = gaussianProject(opened.priorStates[b]!, prediction.mean, ofUnit);
     const instrument = gaussianProject(outset.rows[b]!.sound, 0, ofInstrument);
-    const reach = coverage * Math.sqrt(unit.variance);
+    const { noiseVariance, ownVariance = 0 } = prediction;
+    const reach = coverage * Math.sqrt(unit.variance + ownVariance);
     const moreIsBetter = isNeverTooHigh(check);
     return [
       {
@@ -116,7 +117,7 @@ function limitsOf(opened: Case, outset: Outset, check: Check, conditions: Condit
         high: moreIsBetter ? Infinity : unit.mean + reach,
         top: prediction.top,
         bias: instrument.mean,
-        sigma: Math.sqrt(instrument.variance + prediction.noiseVariance),
+        sigma: Math.sqrt(instrument.variance + noiseVariance - ownVariance),
       },
     ];
   });

@@ -60,6 +60,7 @@ export function expectedByRun(
     mean: middle + bend.shift,
     slope: kept(slope, noiseVariance),
     noiseVariance,
+    ownVariance: (sigma * dy) ** 2,
     top,
     span,
     bends: [],

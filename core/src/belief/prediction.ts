@@ -10,6 +10,8 @@ export interface NumberPrediction {
   readonly mean: number;
   readonly slope: Slope;
   readonly noiseVariance: number;
+  /** Of the noise, how far such a unit lies from what its plate foresees: no error of the instrument. */
+  readonly ownVariance?: number;
   /** Beyond this the instrument shows over-range. */
   readonly top: number;
   /** What a slipped probe could show lies between 0 and here. */

@@ -99,8 +99,7 @@ export interface Stand {
   readonly cableOhms: number;
   readonly celsius: Celsius;
   /**
-   * Full field by way of the regulator, from where the machine feeds it; past it, from the output post; or so many
-   * amperes from where the machine feeds it.
+   * Full field by way of the regulator, or past it, or so many amperes: from where the machine feeds it.
    */
   readonly field: 'own' | 'bypassed' | { readonly amps: number };
 }
@@ -119,6 +118,8 @@ export interface Run {
   readonly volts: Orders;
   /** Of a phase tap (phase A's leg) against case. */
   readonly tap: Orders;
+  /** Of what exciter diodes give the field against case, where there are any. */
+  readonly exciter?: Orders;
   readonly trace: { readonly amps: Float64Array; readonly volts: Float64Array; readonly tap: Float64Array };
   readonly settled: SettledRun;
 }

@@ -5,9 +5,11 @@ import { join } from 'node:path';
 
 const deck = readFileSync(new URL('turning.cir', import.meta.url), 'utf8');
 
-/** A running unit in the deck: other values of its parameters, and diodes (ap, an, …) whose bond is torn. */
+/** A running unit in the deck: other values of its parameters, and diodes (ap, an, ea, …) whose bond is torn. */
 export interface DeckedRun {
   readonly rpm: number;
+  /** What the field takes from exciter diodes, A; none are there when it isn't said. */
+  readonly fieldAmps?: number;
   readonly values?: Readonly<Record<string, number>>;
   readonly torn?: readonly string[];
   /** Six when it isn't said: those at the star are torn. */
@@ -22,6 +24,8 @@ export interface DeckedPeriod {
   readonly rms: readonly number[];
   /** Mean of phase A's lead over the output, against the case. */
   readonly tap: number;
+  /** Mean volts of the exciter diodes against the case. */
+  readonly exciter: number;
   readonly milliseconds: number;
 }
 
@@ -53,6 +57,7 @@ export function runTurning({ rpm, values = {}, torn = [] }: DeckedRun): DeckedPe
       `meas tran mean AVG amps from=${from} to=${to}`,
       `meas tran lead AVG v(ga) from=${from} to=${to}`,
       `meas tran post AVG v(out) from=${from} to=${to}`,
+      `meas tran exciter AVG v(ex) from=${from} to=${to}`,
       `set nfreqs=${orders + 1}`,
       'set fourgridsize=2000',
       `fourier ${hertz} amps`,
@@ -66,13 +71,14 @@ export function runTurning({ rpm, values = {}, torn = [] }: DeckedRun): DeckedPe
     const printed = spawnSync('ngspice', ['-b', file], { encoding: 'utf8' }).stdout;
     const milliseconds = performance.now() - began;
     const found = (name: string) => Number(new RegExp(`^${name}\\s*=\\s*(\\S+)`, 'm').exec(printed)?.[1]);
-    const [mean, lead, post] = ['mean', 'lead', 'post'].map(found) as [number, number, number];
-    if (![mean, lead, post].every(Number.isFinite)) throw new Error(`ngspice did not finish:\n${printed}`);
+    const asNumbers = ['mean', 'lead', 'post', 'exciter'].map(found) as [number, number, number, number];
+    const [mean, lead, post, exciter] = asNumbers;
+    if (!asNumbers.every(Number.isFinite)) throw new Error(`ngspice did not finish:\n${printed}`);
     // Rows of `fourier`: harmonic, frequency, magnitude (a peak), and more.
     const rows = [...printed.matchAll(/^\s*(\d+)\s+([\d.e+-]+)\s+([\d.e+-]+)\s+[\d.e+-]+\s+[\d.e+-]+/gm)];
     const rms = rows.filter(([, order]) => Number(order) > 0).map(([, , , peak]) => Number(peak) / Math.SQRT2);
     if (rms.length !== orders) throw new Error(`ngspice told ${rms.length} orders:\n${printed}`);
-    return { mean, ripple: Math.hypot(...rms), rms, tap: lead / post, milliseconds };
+    return { mean, ripple: Math.hypot(...rms), rms, tap: lead / post, exciter, milliseconds };
   } finally {
     rmSync(folder, { recursive: true });
   }

@@ -3,21 +3,21 @@ import { type ClawPole, clawPoleBuilds, clawPoleGeneric, clawPoleTurning, family
 import { ordersOf } from '../../src/waveform/index.ts';
 import type { DeckedRun } from './turning-deck.ts';
 
-/** The deck's machine: 0.036 Ω a phase, no exciter diodes. */
-const machineWith = (diodes: 6 | 8): ClawPole => ({
+/** The deck's machine: 0.036 Ω a phase. */
+const machineWith = (diodes: 6 | 8, exciterDiodes: boolean): ClawPole => ({
   ...clawPoleGeneric(12, 100),
   connection: 'star',
   diodeKind: 'silicon',
   diodes,
-  exciterDiodes: false,
+  exciterDiodes,
   statorPairOhms: 0.072,
 });
 const excitation = { polePairs: 6, fluxWebers: 0.0128, henries: 114e-6 };
 const stand = { loadOhms: 0.3, batteryVolts: 12.6, batteryOhms: 0.01, cableOhms: 3e-3 };
 
 /** The same unit run by the program. */
-export function runOurs(rpm: number, [hidden, { diodes = 6 }]: TurningUnit, damping = 1) {
-  const machine = machineWith(diodes);
+export function runOurs(rpm: number, [hidden, { diodes = 6, fieldAmps }]: TurningUnit, damping = 1) {
+  const machine = machineWith(diodes, fieldAmps !== undefined);
   const faults = familyOf(machine).faults(machine);
   const build = clawPoleBuilds(machine)[0]!;
   const there = hidden.map(([id, severity]) => {
@@ -27,7 +27,8 @@ export function runOurs(rpm: number, [hidden, { diodes = 6 }]: TurningUnit, damp
   const network = clawPoleTurning(machine, build, there, { ...stand, rpm }, { ...excitation, damping });
   const turning = new Turning(network, 'case', { windings: 25, diodes: 25 });
   const began = performance.now();
-  const period = turning.steady({ electricalHertz: rpm / 10 });
+  const draws = fieldAmps === undefined ? [] : [{ from: 'exciter', to: 'case', amps: fieldAmps }];
+  const period = turning.steady({ electricalHertz: rpm / 10, draws });
   const milliseconds = performance.now() - began;
   const { mean, ripple, rms } = ordersOf(period.amps('cable'));
   return {
@@ -36,6 +37,7 @@ export function runOurs(rpm: number, [hidden, { diodes = 6 }]: TurningUnit, damp
     rms,
     milliseconds,
     tap: ordersOf(period.volts('leg:A')).mean / ordersOf(period.volts('output')).mean,
+    exciter: fieldAmps === undefined ? undefined : ordersOf(period.volts('exciter')).mean,
   };
 }
 
@@ -45,8 +47,9 @@ export const damped = 0.5;
 /** Copper at 25 °C; the deck has no temperature of its own. */
 const deckOhms = 0.036 * (1 + 0.00393 * 5);
 type Hidden = readonly (readonly [string, number])[];
-/** Torn in what has six diodes. */
+/** Torn in what has six diodes; in what has no exciter diodes. */
 const atStar = ['sp', 'sn'];
+const forField = ['ea', 'eb', 'ec'];
 export type TurningUnit = readonly [Hidden, Omit<DeckedRun, 'rpm'>];
 export const turningUnits: Readonly<Record<string, TurningUnit>> = {
   sound: [[], {}],
@@ -71,6 +74,12 @@ export const turningUnits: Readonly<Record<string, TurningUnit>> = {
   'a twelfth of a phase’s turns shorted': [[['stator-turns:A', 0.08]], { values: { turns: 0.08, short: 1e-3 } }],
   'a fifth of a phase’s turns shorted': [[['stator-turns:A', 0.2]], { values: { turns: 0.2, short: 1e-3 } }],
   'a diode that leaks 5 Ω': [[['diode-leaky:A+', 5]], { values: { lap: 5 } }],
+  'exciter diodes': [[], { fieldAmps: 3 }],
+  'exciter diodes, one open': [[['exciter-open:A', 1]], { fieldAmps: 3, torn: ['ea'] }],
+  'exciter diodes, one shorted': [[['exciter-shorted:A', 0.3]], { fieldAmps: 3, values: { lea: 0.3 } }],
+  'exciter diodes, a positive diode open': [[['diode-open:A+', 1]], { fieldAmps: 3, torn: ['ap'] }],
+  'exciter diodes, a negative diode open': [[['diode-open:A-', 1]], { fieldAmps: 3, torn: ['an'] }],
+  'exciter diodes, a phase open': [[['stator-open:A', 1]], { fieldAmps: 3, values: { ta: 1e9 } }],
   'eight diodes': [[], { diodes: 8 }],
   'eight diodes, one open': [[['diode-open:A+', 1]], { torn: ['ap'], diodes: 8 }],
   'eight diodes, one at the star shorted': [[['diode-shorted:N+', 0.05]], { values: { lsp: 0.05 }, diodes: 8 }],
@@ -81,6 +90,6 @@ export const turningUnits: Readonly<Record<string, TurningUnit>> = {
 export const decked = (rpm: number, run: Omit<DeckedRun, 'rpm'>, damping = 1): DeckedRun => ({
   ...run,
   rpm,
-  values: { ...run.values, r: deckOhms, damping },
-  torn: [...(run.torn ?? []), ...(run.diodes === 8 ? [] : atStar)],
+  values: { ...run.values, r: deckOhms, damping, field: run.fieldAmps ?? 0 },
+  torn: [...(run.torn ?? []), ...(run.diodes === 8 ? [] : atStar), ...(run.fieldAmps === undefined ? forField : [])],
 });

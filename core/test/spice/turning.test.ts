@@ -8,8 +8,9 @@ describe('a running alternator against ngspice, a deck written by hand', () => {
     const [, run] = unit;
     for (const rpm of [1800, 3000, 6000]) {
       // Without a damper, which the program always has, a short at the star is 1.4 % off at 1,800 rpm with 180 steps a
-      // period (0.1 % with 720): eight diodes are compared as they are run.
-      if (!run.diodes)
+      // period (0.1 % with 720), and order 1 of a lost exciter diode is 0.58 A at 3,000 rpm beside ngspice's 0.30 A of 85
+      // (0.28 A with 1,440): eight diodes and those of the field are compared as they are run.
+      if (!run.diodes && run.fieldAmps === undefined)
         it(`${name}, ${rpm} rpm: mean amps within 1 %, ripple within 3 %, orders too`, () => {
           const spice = runTurning(decked(rpm, run));
           const found = runOurs(rpm, unit);
@@ -30,6 +31,7 @@ describe('a running alternator against ngspice, a deck written by hand', () => {
         expect(found.mean).closeTo(spice.mean, 0.01 * spice.mean);
         expect(found.ripple).closeTo(spice.ripple, 0.03 * spice.ripple);
         expect(found.tap).closeTo(spice.tap, 0.01);
+        if (run.fieldAmps) expect(found.exciter).closeTo(spice.exciter, 0.01 * spice.exciter);
       });
     }
   }

@@ -183,7 +183,7 @@ export class SimulatedMultimeter {
     const { red } = bench.hands;
     const alternating = this.#use === 'VOLT:AC';
     if (run) {
-      const seen = red?.startsWith('leg:') ? run.tap : run.volts;
+      const seen = red?.startsWith('leg:') ? run.tap : red === 'exciter' && run.exciter ? run.exciter : run.volts;
       if (!alternating) return red === 'case' ? -seen.mean : seen.mean;
       const { bandwidthHertz } = bench.meter;
       const squares = seen.rms.map((rms, n) => ((n + 1) * run.electricalHertz <= bandwidthHertz ? rms ** 2 : 0));

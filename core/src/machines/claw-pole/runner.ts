@@ -2,7 +2,7 @@ import type { RunSetup } from '../../checks/index.ts';
 import { heldAt, type Off, type Ran, type Runner, type RunningFault, type SettledRun, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
-import { brushesOff, clawPoleRun, swayed } from './running.ts';
+import { brushesOff, clawPoleRun, shownBy, swayed } from './running.ts';
 
 /**
  * Coarser steps than a trace needs, and a prime number, so that a mean moves smoothly: within 1.5 % of the mean, which
@@ -13,8 +13,11 @@ const settledShare = 4e-3;
 /** Relative standard uncertainty of an output current foreseen from the plate's figures, and of a stand's speed [from memory]. */
 const modelShare = 0.03;
 const speedShare = 0.01;
-/** Of the tap's share of the output. */
+/** Of the tap's share of the output, and of what the exciter diodes give. */
 const tapSigma = 0.01;
+const exciterSigma = 0.01;
+/** Of what is amiss with that, how much hangs on what the plate doesn't tell [our estimate]. */
+const exciterAmiss = 0.15;
 /** Diode volts of a hot rectifier; windings as warm as a few minutes at full output make them [from memory]. */
 const warm = { windings: 70, diodes: 70 } as const;
 const kelvin = 15;
@@ -58,7 +61,7 @@ export function clawPoleRunner(machine: ClawPole): Runner {
   const shown = (...asked: Parameters<typeof ran>): number => ran(...asked).value;
   return (build, setup, faults): Ran => {
     const own = build as ClawPoleBuild;
-    const alike = (fault: RunningFault) => atFirstPhase(fault, setup.shows === 'own-output');
+    const alike = (fault: RunningFault) => atFirstPhase(fault, machine.exciterDiodes);
     const there = setup.shows === 'tap' ? faults : faults.map(alike);
     const shows = (off?: Off) => shown(own, setup, there, off);
     const value = shows();
@@ -75,6 +78,9 @@ export function clawPoleRunner(machine: ClawPole): Runner {
       };
     }
     const sound = shown(own, setup, []);
+    // A sound one's exciter diodes give the post's volts and a little more, whatever the field.
+    if (setup.shows === 'exciter')
+      return { value, moves: {}, sigma: Math.hypot(exciterSigma * setup.held.volts!, exciterAmiss * (value - sound)) };
     // So near to the speed that begins to charge, a little more flux makes all the difference.
     if (sound < faintAmps)
       return { value, moves: {}, sigma: Math.hypot(faintAmps, shown(own, setup, [], { flux: faintFlux })) };
@@ -117,8 +123,8 @@ function run(
   };
   const there = [...faults, ...brushesOff(off.brushes)];
   const settling = { stepsPerPeriod: steps, settledShare, from };
-  const { amps, tap, settled } = clawPoleRun(own, build, there, held, excitation, settling);
-  return { value: shows === 'tap' ? tap.mean : Math.max(amps.mean, 0), settled };
+  const ended = clawPoleRun(own, build, there, held, excitation, settling);
+  return { value: shownBy(ended, shows), settled: ended.settled };
 }
 
 /** What was shown, and where the run ended. */
@@ -129,7 +135,7 @@ interface RunTo {
 
 /**
  * The same fault on the first phase: an output current doesn't tell phases apart, nor sides unless the field is fed by
- * exciter diodes, which have the negative side in common with the output.
+ * exciter diodes, which have the negative side in common with the output; nor do the volts of those.
  */
 function atFirstPhase(fault: RunningFault, sides: boolean): RunningFault {
   const phase = fault.place.replace(/[ABC]/, phases[0]);

@@ -251,6 +251,14 @@ export const brushesOff = (share = 0): RunningFault[] => {
 const turnsLeft = (faults: readonly RunningFault[]): number =>
   faults.reduce((left, { species, severity }) => (species === 'rotor-turns' ? left * turnsLeftAt(severity) : left), 1);
 
+/** What clamp or meter show of a run, by what a check asks for. */
+export function shownBy({ amps, tap, exciter }: Run, shows: string): number {
+  if (shows === 'tap') return tap.mean;
+  if (shows !== 'exciter') return Math.max(amps.mean, 0);
+  if (!exciter) throw new RangeError('there are no exciter diodes to read');
+  return exciter.mean;
+}
+
 /** How far exciter diodes lie above the post at most, V: on a sound machine half as far, by our own simulation. */
 const exciterAbove = 0.5;
 const mostRounds = 12;
@@ -274,7 +282,8 @@ export function clawPoleRun(
   const electricalHertz = (stand.rpm * polePairs) / 60;
   const ohms = fieldOhms(machine, build, faults, stand.celsius.windings);
   const turns = turnsLeft(faults);
-  const [supply, drop] = stand.field === 'bypassed' ? ['output', 0] : [supplyNode(machine), regulatorDrop];
+  const supply = supplyNode(machine);
+  const drop = stand.field === 'bypassed' ? 0 : regulatorDrop;
   const at = (fieldAmps: number, from: SettledRun['period'] | undefined) => {
     const flux = fluxWebers * fluxShare((fieldAmps * turns) / fullAmps);
     const network = clawPoleTurning(machine, build, faults, stand, { ...excitation, fluxWebers: flux });
@@ -294,8 +303,9 @@ export function clawPoleRun(
   let period = at(fieldAmps, near?.period);
   let before: { readonly fieldAmps: number; readonly most: number } | undefined;
   for (let round = 0; !held && round < mostRounds; round++) {
-    // A lost positive diode drives exciter diodes far above the post: the regulator lets the field have no more of it.
-    fieldVolts = Math.min(mean(period.volts(supply)), mean(period.volts('output')) + exciterAbove);
+    // A lost positive diode drives exciter diodes far above the post: a regulator lets the field have no more of it.
+    const limit = stand.field === 'own' ? mean(period.volts('output')) + exciterAbove : Infinity;
+    fieldVolts = Math.min(mean(period.volts(supply)), limit);
     const off = most() - fieldAmps;
     if (Math.abs(off) <= settledShare * fullAmps) break;
     // By the secant through the last two; a field that feeds itself is followed as it grows.
@@ -312,6 +322,7 @@ export function clawPoleRun(
     amps: ordersOf(trace.amps),
     volts: ordersOf(trace.volts),
     tap: ordersOf(trace.tap),
+    ...(machine.exciterDiodes ? { exciter: ordersOf(period.volts(supply)) } : {}),
     trace,
     settled: { period: period.settled, fieldVolts },
   };

@@ -2,7 +2,7 @@ import { commandedVolts } from '../../handbook/index.ts';
 import { heldAt, type Run, type RunningFault, type Shows, type Spin, type Stand } from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import type { ClawPole } from './parameters.ts';
-import { brushesOff, clawPoleRun, smoothSteps, swayed } from './running.ts';
+import { brushesOff, clawPoleRun, shownBy, smoothSteps, swayed } from './running.ts';
 
 /** Set-point of a sound regulator in the middle of what is usual, V on 12 V sets [common practice, no source: 13.8 to 14.5]. */
 const ownVolts = 14.2;
@@ -41,7 +41,8 @@ export function clawPoleSpin(machine: ClawPole): Spin {
     const seen = (smooth: Run): Run => {
       const traced = run({ amps: smooth.fieldAmps });
       const both = (of: 'amps' | 'volts' | 'tap') => ({ ...traced[of], mean: smooth[of].mean });
-      return { ...traced, amps: both('amps'), volts: both('volts'), tap: both('tap') };
+      const exciter = traced.exciter && { exciter: { ...traced.exciter, mean: smooth.exciter!.mean } };
+      return { ...traced, amps: both('amps'), volts: both('volts'), tap: both('tap'), ...exciter };
     };
     if (field === 'bypassed') return seen(at('bypassed'));
     if (faults.some(({ species }) => species === 'regulator')) return seen(at({ amps: 0 }));
@@ -76,7 +77,6 @@ export function clawPoleShows(machine: ClawPole): Shows {
       celsius: { windings: celsius, diodes: celsius },
       field: shows === 'own-output' ? ('regulated' as const) : ('bypassed' as const),
     };
-    const { amps, tap } = spin(build, { ...stand, rpm: held.rpm! * (1 + (off.rpm ?? 0)) }, faults, off);
-    return shows === 'tap' ? tap.mean : Math.max(amps.mean, 0);
+    return shownBy(spin(build, { ...stand, rpm: held.rpm! * (1 + (off.rpm ?? 0)) }, faults, off), shows);
   };
 }

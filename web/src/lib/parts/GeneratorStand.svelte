@@ -129,7 +129,7 @@
       </CheckAtHand>
       {#if check?.method.kind === 'run'}
         <section class="sheet p-3" aria-label="Past the regulator">
-          {#if machine.family === 'claw-pole'}<JumperDrawing regulatorSide={machine.regulatorSide} />{/if}
+          {#if machine.family === 'claw-pole'}<JumperDrawing {machine} />{/if}
           {#if check.method.setup.shows === 'output' && live.has('clamp') && live.has('stand') && live.has('load')}
             <RunReading {bench} {check} setup={check.method.setup} {live} />
           {/if}

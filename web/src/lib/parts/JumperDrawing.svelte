@@ -1,11 +1,14 @@
 <script lang="ts">
-  /** Which way the regulator switches the field, and so where the jumper past it goes. */
-  const { regulatorSide }: { regulatorSide: 'supply' | 'ground' } = $props();
-  const ground = $derived(regulatorSide === 'ground');
+  import type { ClawPole } from '@refectum/core/machines';
+
+  /** What feeds the field and which way the regulator switches it, and so where the jumper past it goes. */
+  const { machine }: { machine: Pick<ClawPole, 'regulatorSide' | 'exciterDiodes'> } = $props();
+  const ground = $derived(machine.regulatorSide === 'ground');
+  const fed = $derived(machine.exciterDiodes ? 'exciter terminal' : 'output post');
   const spoken = $derived(
     ground
-      ? 'The field hangs on the output; the regulator closes it to the case. The jumper goes from the field terminal to the case.'
-      : 'The field hangs on the case; the regulator closes it to the output. The jumper goes from the field terminal to the output post.',
+      ? `The field hangs on the ${fed}; the regulator closes it to the case. The jumper goes from the field terminal to the case.`
+      : `The field hangs on the case; the regulator closes it to the ${fed}. The jumper goes from the field terminal to the ${fed}.`,
   );
 </script>
 
@@ -35,7 +38,7 @@
     />
     <circle cx="150" cy={ground ? 134 : 16} r="4" class="fill-error" />
     <g font-size="12" class="fill-base-content">
-      <text x="200" y="12" text-anchor="end">output post</text>
+      <text x="200" y="12" text-anchor="end">{fed}</text>
       <text x="200" y="147" text-anchor="end">case</text>
       <text x="46" y={ground ? 54 : 104} text-anchor="end">field</text>
       <text x="46" y={ground ? 106 : 52} text-anchor="end">regulator</text>

@@ -115,13 +115,37 @@ export function outputPoint({ rpm, volts, celsius }: OutputAt): Check {
   };
 }
 
+/** Sound exciter diodes give as much as the positive ones [common practice, no source]; one open, a fifth less by our own simulation. */
+const exciterVolts = (volts: number, jumper: string): Check => ({
+  id: 'exciter-volts',
+  species: 'exciter-volts',
+  place: '',
+  name: 'Exciter terminal against case, volts while it charges',
+  assembly: 'stand',
+  minutes: 0.5,
+  unit: 'volts',
+  how: `At 3000 rpm, load on, jumper from ${jumper}; post held at ${volts} V: DC volts of the exciter terminal against the case.`,
+  tells: 'a lost exciter diode, without soldering: the post’s volts are sound',
+  cautions: [...spinning, ...bypassing],
+  method: {
+    kind: 'run',
+    setup: {
+      held: { rpm: 3000, volts },
+      shows: 'exciter',
+      instrument: 'voltmeter',
+      probes: { red: 'exciter', black: 'case' },
+    },
+  },
+});
+
 /** The unit clamped on the stand, belt on, battery and load connected. */
 export function onStand(machine: ClawPole): Check[] {
   const { volts } = ratingPoint(machine);
+  const fed = machine.exciterDiodes ? 'exciter terminal' : 'output post';
   const jumper =
     machine.regulatorSide === 'ground'
       ? 'field terminal to case (the regulator switches to ground)'
-      : 'field terminal to output post (the regulator switches to supply)';
+      : `field terminal to ${fed} (the regulator switches to supply)`;
   const output = (rpm: number): Check => ({
     id: `output-bypassed:${rpm}`,
     species: 'output-bypassed',
@@ -203,6 +227,7 @@ export function onStand(machine: ClawPole): Check[] {
         },
       },
     },
+    ...(machine.exciterDiodes ? [exciterVolts(volts, jumper)] : []),
     findingCheck({
       id: 'noise',
       name: 'Noise under load',
