@@ -1,6 +1,6 @@
-// bin/refectum study bench [UNITS [SPREAD | stand | starters] [ngspice] [shop]]: hidden faults on made-up units at the static
-// bench, by every check and by the advice; with `stand` also what running checks add, regulators that fail among the
-// faults; `ngspice`: readings from decks written by hand; `shop`: one shop's, learning how common odd units are.
+// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [ngspice] [shop]]: hidden faults on made-up units
+// at the static bench, by every check and by the advice; `stand`: running checks among them; `regulators`: then those fail
+// too; `ngspice`: readings from decks written by hand; `shop`: one shop's, learning how common odd units are.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
@@ -34,14 +34,21 @@ const underLoad = ['loaded-amps', 'loaded-rpm', 'loaded-drop', 'held-amps', 'hel
 type Outcome = Told & { readonly model: string; readonly way: string };
 
 const [countText = '10000', ...words] = process.argv.slice(2);
-const kinds = ['ngspice', 'stand', 'starters', 'shop'];
-const [inSpice, onStand, ofStarters, ofOneShop] = kinds.map((word) => words.includes(word));
+const kinds = ['ngspice', 'stand', 'starters', 'shop', 'regulators'];
+const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail] = kinds.map((word) => words.includes(word));
 const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word));
 const models = ofStarters ? starters : alternators;
 const [count, scale] = [Number(countText), Number(scaleText)];
-if (!Number.isInteger(count) || count < 1 || !(scale > 0) || unknown.length > 0 || (inSpice && onStand)) {
+if (
+  !Number.isInteger(count) ||
+  count < 1 ||
+  !(scale > 0) ||
+  unknown.length > 0 ||
+  (inSpice && onStand) ||
+  (regulatorsFail && !onStand)
+) {
   console.error(
-    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are.`,
+    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are.`,
   );
   process.exit(1);
 }
@@ -57,7 +64,7 @@ interface Way {
 const reaches: readonly (Omit<Way, 'policy' | 'way'> & { readonly called: string })[] = onStand
   ? [
       { reach: 'at rest', called: ' at rest', without: [] },
-      { reach: 'and on the stand', called: ' and on the stand', without: [] },
+      { reach: 'and on the stand', called: ', on the stand too', without: [] },
     ]
   : ofStarters
     ? [
@@ -70,8 +77,7 @@ const ways = reaches.flatMap(({ reach, called, without }) =>
 );
 /** After so many units a shop of the study takes what it has learnt; a session begun anew is slow at first. */
 const learntEvery = 10;
-/** On the stand nothing stays unseen. */
-const never = onStand || ofStarters ? [] : unseen;
+const never = regulatorsFail || ofStarters ? [] : unseen;
 const [strewn, ranges] = ofStarters ? [starterSpreads, starterShowing] : [spreads, showing];
 
 if (process.send) work();

@@ -1,5 +1,5 @@
 import { type Session, type TapeReading } from '../src/assess/index.ts';
-import { isRun, setupMinutes } from '../src/advice/index.ts';
+import { isOpen, isRun, setupMinutes } from '../src/advice/index.ts';
 import { type Belief, type Case, unlikeChance } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
@@ -62,7 +62,7 @@ export interface Told {
 }
 
 export type Policy = 'every check' | 'the advice';
-/** At rest alone, or then on the stand too where the light is green. */
+/** At rest alone, or on the stand too where the light is green: before it is opened, and before it would go back unrun. */
 export type Reach = 'at rest' | 'and on the stand';
 
 /** Takes a unit through the bench by a policy. A reading that fits nothing is taken once more, as the program asks. */
@@ -86,14 +86,17 @@ export function bench(
     assembly = check.assembly || assembly;
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
-  // Nobody solders twice: all that is done closed comes first, then what is done opened.
-  const stand = opened.subject.assemblies.find((state) => state.whenThere)?.id;
-  const atRest = opened.checks
-    .filter((check) => check.assembly !== stand && !without.includes(check.id))
-    .sort((a, b) => setupMinutes(opened, 'closed', a.assembly) - setupMinutes(opened, 'closed', b.assembly));
-  const onStand = opened.checks.filter((check) => check.assembly === stand);
-  const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20 });
-  const next = (): Check | undefined => {
+  const stand = reach === 'at rest' ? undefined : opened.subject.assemblies.find((state) => state.whenThere)?.id;
+  const wayFromClosed = (check: Check): number => setupMinutes(opened, 'closed', check.assembly);
+  // Nobody solders twice: all that is done closed comes first, then the run, then what is done opened.
+  const inOrder = opened.checks
+    .filter((check) => !without.includes(check.id) && (check.assembly === stand || isOpen(opened, check, 'closed')))
+    .sort((a, b) => wayFromClosed(a) - wayFromClosed(b));
+  const lacks = stand ? [] : (['stand'] as const);
+  const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20, lacks });
+  let ran = !stand;
+  /** What the policy does next; nothing when it is through. */
+  const next = (): Check | 'run' | undefined => {
     // Nobody puts it together again, or takes it apart, for a reading that is to be taken once more.
     const doubted = session
       .diagnose(situation())
@@ -104,35 +107,37 @@ export function bench(
       again.add(doubted.id);
       return doubted;
     }
-    if (policy === 'every check')
-      return (assembly === stand ? onStand : atRest).find(
-        (check) => !tape.some((taken) => taken.check === check.id) && mayTake(check),
-      );
+    if (policy === 'every check') {
+      const left = inOrder.filter((check) => !tape.some((taken) => taken.check === check.id) && mayTake(check));
+      const [first] = assembly === stand ? left.filter((check) => check.assembly === stand) : [];
+      const atRest = left.filter((check) => check.assembly !== stand);
+      const closed = ran ? undefined : atRest.find((check) => wayFromClosed(check) === 0);
+      return first ?? closed ?? (ran ? atRest[0] : 'run');
+    }
     const outlook = session.outlook(situation());
+    if (!ran && outlook.runFirst) return 'run';
     const best = outlook.next.find(({ check }) => !without.includes(check));
     return outlook.stop ? undefined : opened.checks.find(({ id }) => id === best?.check);
   };
   /** Nothing is fed against a red light. */
   const mayTake = (check: Check): boolean =>
     assembly === stand || !isRun(opened, check) || session.diagnose(situation()).gate?.green !== false;
-  /** Does what the light still asks for; whether it is green then. */
-  const mayRun = (): boolean => {
+  /** Does what the light still asks for, and clamps it on the stand if it is green then. */
+  const run = (): void => {
+    ran = true;
     const { gate } = session.diagnose(situation());
-    const asked = opened.checks.filter(({ id }) => gate?.reasons.some(({ check }) => check === id));
-    asked.forEach(take);
-    return asked.length ? session.diagnose(situation()).gate!.green : (gate?.green ?? false);
+    opened.checks.filter(({ id }) => gate?.reasons.some(({ check }) => check === id)).forEach(take);
+    if (!session.diagnose(situation()).gate?.green) return;
+    minutes += setupMinutes(opened, assembly, stand!);
+    assembly = stand!;
   };
-  const takeAll = (): void => {
-    for (let check = next(); check; check = next()) {
-      take(check);
-      if (tape.length > mostReadings) throw new Error(`no end after ${tape.length} readings`);
-    }
-  };
-  takeAll();
-  if (reach === 'and on the stand' && stand && mayRun()) {
-    minutes += setupMinutes(opened, assembly, stand);
-    assembly = stand;
-    takeAll();
+  for (;;) {
+    const wanted = next();
+    if (wanted && wanted !== 'run') take(wanted);
+    // Where regulators fail too, which nothing shows at rest, no unit goes back that never ran.
+    else if (wanted || (!ran && !never.includes('regulator'))) run();
+    else break;
+    if (tape.length > mostReadings) throw new Error(`no end after ${tape.length} readings`);
   }
   return {
     hidden: unit.hidden.map(({ fault }) => fault.id),

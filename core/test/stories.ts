@@ -96,7 +96,7 @@ export class Stories {
       faults: faults.map(({ fault }) => fault.id),
       unitFaulty: faults.some(({ fault }) => fault.part === 'unit'),
       // Everything has been asked: nothing is left that would pay.
-      blame: session.blame(situation, { stop: 'told in full', next: [], apart: [], hidden: [] }),
+      blame: session.blame(situation, { stop: 'told in full', next: [], runFirst: false, apart: [], hidden: [] }),
     };
   }
 

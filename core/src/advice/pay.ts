@@ -13,7 +13,7 @@ export interface Priced {
  * Checks pay as long as the error of what is told falls by this per minute: counted by `study bench`. Bits order the
  * checks, but go on paying for what would change no verdict.
  */
-export const leastErrorPerMinute = 0.0034;
+export const leastErrorPerMinute = 0.0022;
 
 /**
  * Whether the checks of some state of assembly pay together: the quickest gains first and as many as make it most, the

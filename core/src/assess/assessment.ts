@@ -37,6 +37,8 @@ export interface Outlook {
   readonly next: readonly NextCheck[];
   /** Set when no check at hand pays for its minutes any more. */
   readonly stop: string | undefined;
+  /** The next check wants it taken further apart, and its light is green: it should be run on the stand before. */
+  readonly runFirst: boolean;
   /** Every two of the open suspects, likeliest first. */
   readonly apart: readonly Apart[];
   readonly hidden: readonly string[];

@@ -29,7 +29,7 @@ import type { Prices } from '../verdict/index.ts';
 import type { AssessedVerdict, Assessment, Diagnosis, Gate, JudgedReading, Outlook } from './assessment.ts';
 import { gateOf } from './gate.ts';
 import { netOf } from './net.ts';
-import { apartOf, nextChecks, stopReason } from './next.ts';
+import { apartOf, nextChecks, runsFirst, stopReason } from './next.ts';
 import { buildsOf, clearedOf, partsOf, suspectsOf, verdictOf, windingsOf } from './told.ts';
 import { bandsText, hiddenText, outcomeText } from './words.ts';
 
@@ -55,7 +55,7 @@ export interface Situation {
   readonly assembly: string;
   readonly meter: string;
   readonly celsius: number;
-  /** What this shop doesn't have: checks that need it are not advised. */
+  /** What this shop doesn't have: checks that need it are not advised, nor a run on the stand. */
   readonly lacks?: readonly Equipment[] | undefined;
 }
 
@@ -157,7 +157,7 @@ export class Session {
   }
 
   /** What to check next: the part of the outlook that somebody waits for. */
-  advice(situation: Situation): Pick<Outlook, 'next' | 'stop' | 'apart'> {
+  advice(situation: Situation): Omit<Outlook, 'hidden'> {
     const { opened } = this;
     const { readings, belief, atRest } = this.#follow(situation);
     const conditions = this.#conditions(situation);
@@ -169,9 +169,12 @@ export class Session {
     const advice =
       known?.key === key ? known.advice : advise(opened, belief, conditions, done, situation.assembly, !danger);
     this.#advice.set(belief, { key, advice });
+    const { lacks = [], assembly } = situation;
+    const runFirst = !lacks.includes('stand') && runsFirst(opened, belief, advice, readings, assembly, gate);
     return {
-      next: nextChecks(opened, advice, readings, conditions.meter, gate),
+      next: nextChecks(opened, advice, readings, conditions.meter, gate, runFirst),
       stop: stopReason(opened, advice),
+      runFirst: runFirst && gate!.green,
       apart: apartOf(opened, belief, advice),
     };
   }

@@ -106,8 +106,8 @@ export type Method =
       readonly needsTap?: boolean;
     };
 
-/** Equipment that a shop may lack. */
-export type Equipment = 'brake' | 'commander';
+/** Equipment that a shop may lack: what some checks need, and the run stand. */
+export type Equipment = 'brake' | 'commander' | 'stand';
 
 /** A thing done at the bench. */
 export interface Check {

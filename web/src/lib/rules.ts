@@ -25,8 +25,9 @@ export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own']
 
 const names = Object.keys(schools) as School[];
 
-/** What the shop lacks for some checks. */
+/** What the shop lacks for some checks, as far as it says what it has. */
 export const lacksOf = ({ stand }: HouseRules): readonly Equipment[] => [
+  ...(stand.motorKilowatts === undefined ? (['stand'] as const) : []),
   ...(stand.brakeNewtonMetres === undefined ? (['brake'] as const) : []),
   ...(stand.commanderHertz === undefined ? (['commander'] as const) : []),
 ];

@@ -105,6 +105,13 @@
   <div class="order-first flex flex-col gap-3 lg:order-none">
     <CheckAtHand {bench} nulls={data.nulls}>
       {#snippet before()}
+        {#if bench.outlook?.runFirst}
+          <p class="mt-2 border-l-4 border-success px-3 py-1">
+            Before it is taken further apart: its light is green. <a class="link" href="/unit/{tag}/stand"
+              >Run it on the stand</a
+            >; what it shows there may save the soldering iron.
+          </p>
+        {/if}
         {#if check}
           <Schools
             {bench}
