@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { type Diagnosis, type Suspect, type TapeReading, unitSession } from '../src/assess/index.ts';
+import { type Diagnosis, type Suspect, unitSession } from '../src/assess/index.ts';
 import type { Outcome, RunSetup } from '../src/checks/index.ts';
 import type { OutputPoint } from '../src/curves/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
@@ -12,6 +12,7 @@ import {
   starterGeneric,
   subjectOf,
 } from '../src/machines/index.ts';
+import { situationOf, type Taken } from './toy.ts';
 
 const machine: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 const meter = multimeterById('bench');
@@ -20,18 +21,7 @@ const value = (v: number): Outcome => ({ kind: 'value', value: v });
 const finding = (id: string): Outcome => ({ kind: 'finding', finding: id });
 const OL: Outcome = { kind: 'over-range' };
 
-const situation = (assembly: string, ...read: readonly (readonly [string, Outcome])[]) => ({
-  readings: read.map(([check, outcome], i): TapeReading => ({
-    id: String(i),
-    check,
-    outcome,
-    meter: meter.id,
-    celsius: 20,
-  })),
-  assembly,
-  meter: meter.id,
-  celsius: 20,
-});
+const situation = (assembly: string, ...read: readonly Taken[]) => situationOf(meter.id, assembly, read);
 const atRest = [
   ['bridge-forward', value(0.935)],
   ['bridge-reverse', OL],
@@ -39,7 +29,7 @@ const atRest = [
   ['bearings-by-hand', finding('smooth')],
   ['pulley-by-hand', finding('right')],
 ] as const;
-const suspectsAfter = (...read: readonly (readonly [string, Outcome])[]) =>
+const suspectsAfter = (...read: readonly Taken[]) =>
   new Map(
     session.diagnose(situation('stand', ...atRest, ...read)).suspects.map(({ fault, chance }) => [fault, chance]),
   );
@@ -90,7 +80,7 @@ describe('the run stand: what running says', () => {
     expect(mean()).greaterThan(mean('diode-open:A-'));
   });
   it('the exciter terminal a fifth below the post: an exciter diode is lost; at the post’s volts none is', () => {
-    const lost = (volts: number, ...more: readonly (readonly [string, Outcome])[]) =>
+    const lost = (volts: number, ...more: readonly Taken[]) =>
       [...suspectsAfter(['exciter-volts', value(volts)], ...more)].reduce(
         (sum, [fault, chance]) => (fault.startsWith('exciter-open') ? sum + chance : sum),
         0,
@@ -177,8 +167,7 @@ describe('the run stand: points of the output', () => {
 });
 
 describe('the run stand: its light', () => {
-  const gate = (...read: readonly (readonly [string, Outcome])[]) =>
-    session.diagnose(situation('closed', ...read)).gate!;
+  const gate = (...read: readonly Taken[]) => session.diagnose(situation('closed', ...read)).gate!;
   it('is red until what must be looked at was, and green when all of it is sound', () => {
     expect(gate().green).equal(false);
     expect(gate(...atRest.slice(0, 4)).reasons.map(({ check }) => check)).deep.equal(['pulley-by-hand']);

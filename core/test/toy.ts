@@ -1,5 +1,6 @@
+import type { Situation, TapeReading } from '../src/assess/index.ts';
 import { type Case, complaintOf, openCase } from '../src/belief/index.ts';
-import type { Check } from '../src/checks/index.ts';
+import type { Check, Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric, type Fault, type Machine, type Subject, subjectOf } from '../src/machines/index.ts';
 
@@ -76,3 +77,14 @@ export const openKnown = (
   meter = 'workshop',
 ): Case =>
   openUnit({ ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon', ...more }, complaintId, [meter]);
+
+/** A check and what it showed. */
+export type Taken = readonly [string, Outcome];
+
+/** A unit at 20 °C in a state of assembly, all read of it with one meter, in this order. */
+export const situationOf = (meter: string, assembly: string, read: readonly Taken[]): Situation => ({
+  readings: read.map(([check, outcome], at): TapeReading => ({ id: String(at), check, outcome, meter, celsius: 20 })),
+  assembly,
+  meter,
+  celsius: 20,
+});
