@@ -58,8 +58,8 @@ export const readingEntry = (more: Record<string, unknown> = {}) => ({
   ...more,
 });
 /** A unit of its own, just checked in. */
-export async function freshUnit(): Promise<number> {
-  const line = { customer: 'Quay pump', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };
+export async function freshUnit(complaint = 'no-charge'): Promise<number> {
+  const line = { customer: 'Quay pump', model: 'unknown', serial: '', complaint, words: '', due: '' };
   const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '80' }];
   const answer = await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
   const [made] = (await answer.json()) as { tag: number }[];

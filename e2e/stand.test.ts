@@ -1,17 +1,47 @@
+import { multimeterById } from '@refectum/core/instruments';
 import {
   type ClawPole,
   clawPoleBuilds,
   clawPoleGeneric,
   clawPoleRun,
   familyOf,
+  type Machine,
   runningFault,
+  subjectOf,
 } from '@refectum/core/machines';
+import { seeded } from '@refectum/core/numeric';
+import { HiddenUnit, type Strewing } from '@refectum/core/practice';
 import { expect } from 'chai';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { apiJob, ask, freshUnit, page, pick, soundAtRest, tape, title, until, visit, visitor } from './stage.ts';
+import {
+  apiJob,
+  ask,
+  freshUnit,
+  page,
+  pick,
+  postJson,
+  readingEntry,
+  soundAtRest,
+  tape,
+  title,
+  until,
+  visit,
+  visitor,
+} from './stage.ts';
 
+/** A unit just as its plate says. */
+const plain: Strewing = {
+  resistors: {},
+  logs: {},
+  junctions: {},
+  running: {},
+  celsius: 0,
+  leads: 0,
+  within: {},
+  slips: 0,
+};
 const gate = () => page.locator('section[aria-label="Before it runs"]');
 const points = () => page.locator('table[aria-label="Points that stand"] tbody tr');
 const toStand = async (tag: number): Promise<void> => {
@@ -49,6 +79,23 @@ describe('the run stand', () => {
     await until(async () => (await apiJob(tag)).assembly === 'stand', 'on the stand');
     await page.click('button:has-text("Off the stand")');
     await until(async () => (await apiJob(tag)).assembly === 'closed', 'off the stand');
+  });
+  it('a unit that may well be sound is sent here before it is opened', async () => {
+    const sound = await freshUnit('none');
+    const json = async <T>(what: string) => (await (await ask(`/api/jobs/${sound}/${what}`)).json()) as T;
+    const subject = subjectOf((await json<{ machine: Machine }>('view')).machine);
+    const unit = new HiddenUnit(seeded(11), subject, multimeterById('workshop'), [], plain);
+    for (let read = 0; read < 40; read++) {
+      const [best] = (await json<{ next: { check: string }[] }>('assessment')).next;
+      const check = subject.checks.find(({ id }) => id === best!.check)!;
+      if (!['', 'closed'].includes(check.assembly)) break;
+      const entry = readingEntry({ check: check.id, outcome: unit.read(check), typed: 'as read' });
+      expect((await postJson(`/api/jobs/${sound}/readings`, entry)).status).equal(200);
+    }
+    await visit(`/unit/${sound}`);
+    await page.click('section[aria-label="Check at hand"] a:has-text("Run it on the stand")');
+    await page.waitForURL(`**/unit/${sound}/stand`);
+    await until(async () => /Green/.test((await gate().textContent()) ?? ''), 'green');
   });
   it('green lets it run; a bypassed output that comes leaves the regulator', async () => {
     tag = await freshUnit();

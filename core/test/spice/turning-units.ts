@@ -47,9 +47,10 @@ export const damped = 0.5;
 /** Copper at 25 °C; the deck has no temperature of its own. */
 const deckOhms = 0.036 * (1 + 0.00393 * 5);
 type Hidden = readonly (readonly [string, number])[];
-/** Torn in what has six diodes; in what has no exciter diodes. */
+/** Torn in what has six diodes; in what has no exciter diodes, and their leaks. */
 const atStar = ['sp', 'sn'];
 const forField = ['ea', 'eb', 'ec'];
+const noLeaks = { lea: 1e15, leb: 1e15, lec: 1e15 };
 export type TurningUnit = readonly [Hidden, Omit<DeckedRun, 'rpm'>];
 export const turningUnits: Readonly<Record<string, TurningUnit>> = {
   sound: [[], {}],
@@ -90,6 +91,12 @@ export const turningUnits: Readonly<Record<string, TurningUnit>> = {
 export const decked = (rpm: number, run: Omit<DeckedRun, 'rpm'>, damping = 1): DeckedRun => ({
   ...run,
   rpm,
-  values: { ...run.values, r: deckOhms, damping, field: run.fieldAmps ?? 0 },
+  values: {
+    ...(run.fieldAmps === undefined ? noLeaks : {}),
+    ...run.values,
+    r: deckOhms,
+    damping,
+    field: run.fieldAmps ?? 0,
+  },
   torn: [...(run.torn ?? []), ...(run.diodes === 8 ? [] : atStar), ...(run.fieldAmps === undefined ? forField : [])],
 });
