@@ -54,8 +54,9 @@ export class Bench {
   #problem = $state<string | undefined>();
   /** An entry that was held back once. */
   #caught = '';
-  /** How many of the taken writes the served job is known to hold. */
+  /** How many of the taken writes the served job is known to hold, and how many were taken when it was served. */
   #settled = $state(0);
+  #takenAtServing = outbox.taken.length;
   #told = $state<Teller>('own');
   #inHand = $state<string | undefined>();
   #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#setting })));
@@ -152,7 +153,9 @@ export class Bench {
   /** The server's newest word on the job. */
   serve(job: Job): void {
     this.#served = job;
-    this.#settled = outbox.taken.length;
+    // What was on its way meanwhile may have been read before the last writes: the next word holds them for sure.
+    this.#settled = this.#takenAtServing;
+    this.#takenAtServing = outbox.taken.length;
     void this.think();
   }
 
