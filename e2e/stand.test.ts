@@ -80,6 +80,41 @@ describe('the run stand', () => {
     await page.click('button:has-text("Off the stand")');
     await until(async () => (await apiJob(tag)).assembly === 'closed', 'off the stand');
   });
+  it('a page that was read before a press and comes after it doesn’t undo it on screen', async () => {
+    const own = await freshUnit();
+    await soundAtRest(own);
+    await toStand(own);
+    const clamp = gate().locator('button');
+    await until(async () => /clamped on the stand/.test((await clamp.textContent()) ?? ''), 'the light');
+    /** Holds back what a page asks for, once it has been answered. */
+    const holding = async (what: string) => {
+      let letGo = (): void => undefined;
+      const held = new Promise<void>((done) => (letGo = done));
+      const read = new Promise<void>((done) => {
+        void page.route(what, async (route) => {
+          const response = await route.fetch();
+          done();
+          await held;
+          await route.fulfill({ response });
+        });
+      });
+      return { read, letGo: () => page.unroute(what).then(letGo) };
+    };
+    const before = await holding('**/__data.json*');
+    const entry = readingEntry({ check: 'shaft-by-eye', outcome: { kind: 'finding', finding: 'true' }, typed: 'seen' });
+    await postJson(`/api/jobs/${own}/readings`, entry);
+    await before.read;
+    const after = await holding('**/api/health');
+    await clamp.click();
+    await after.read;
+    expect((await apiJob(own)).assembly).equal('stand');
+    await before.letGo();
+    await page.waitForSelector('section[aria-label="Tape"]:has-text("Shaft and thread by eye")');
+    expect(await clamp.textContent()).match(/Off the stand/);
+    await after.letGo();
+    await clamp.click();
+    await until(async () => (await apiJob(own)).assembly === 'closed', 'off the stand');
+  });
   it('a unit that may well be sound is sent here before it is opened', async () => {
     const sound = await freshUnit('none');
     const json = async <T>(what: string) => (await (await ask(`/api/jobs/${sound}/${what}`)).json()) as T;

@@ -36,6 +36,11 @@ async function holdStill(page: Page): Promise<void> {
   }
 }
 
+/** Until it is worked out what should be read. */
+async function workOut(page: Page): Promise<void> {
+  await page.waitForSelector('section[aria-label="Check at hand"] h2');
+}
+
 /** One run without load, read by the simulated instruments. */
 async function feedAndRead(page: Page): Promise<void> {
   await page.waitForSelector('section[aria-label="Check at hand"] h2');
@@ -67,7 +72,7 @@ const views: readonly {
   { name: 'shop', path: '/shop', ready: 'h1' },
   { name: 'bench', path: '/unit/1007', ready: 'section[aria-label="Suspects"]' },
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
-  { name: 'stand', path: '/unit/1015/stand', ready: 'section[aria-label="Output curve"] dl' },
+  { name: 'stand', path: '/unit/1015/stand', ready: 'section[aria-label="Output curve"] dl', act: workOut },
   { name: 'starter', path: '/unit/1016/stand', ready: 'section[aria-label="Motor curve"] dl', act: feedAndRead },
   { name: 'hands-free', path: '/unit/1003', ready: '#entry', act: holdStill },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },

@@ -11,7 +11,7 @@ import {
 
 const machine: ClawPole = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' };
 
-describe('the run stand: equal phases', () => {
+describe('a running alternator', () => {
   const build = clawPoleBuilds(machine)[0]!;
   const faults = familyOf(machine).faults(machine);
   const stand = {
@@ -33,7 +33,7 @@ describe('the run stand: equal phases', () => {
   const amps = (...asked: Parameters<typeof run>) => run(...asked).amps.mean;
   /** Its field is fed from the post: nothing tells the sides apart. */
   const fromPost = { ...machine, exciterDiodes: false };
-  it('give the same output wherever the same fault lies', () => {
+  it('gives the same output wherever the same fault lies: phases are equal', () => {
     const alike = (a: number, b: number, share: number) => expect(a).closeTo(b, share * b);
     alike(amps('diode-open:B-', 1, fromPost), amps('diode-open:A+', 1, fromPost), 0.005);
     alike(amps('diode-shorted:C-', 0.1, fromPost), amps('diode-shorted:A+', 0.1, fromPost), 0.01);
@@ -51,7 +51,7 @@ describe('the run stand: equal phases', () => {
       ['stator-open:A', 'stator-open:C'],
     ] as const)
       expect(exciter(one)).closeTo(exciter(other), 0.01 * exciter(other));
-    expect(run('exciter-open:A', 1, machine).exciter!.mean).lessThan(0.85 * stand.batteryVolts);
+    expect(exciter('exciter-open:A')).lessThan(0.85 * stand.batteryVolts);
     expect(run('diode-open:A-', 1, fromPost).exciter).equal(undefined);
   });
   it('past its regulator a lost positive diode overfeeds the field: more amperes than a sound one’s', () => {

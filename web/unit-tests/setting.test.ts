@@ -1,6 +1,6 @@
 import { clawPoleGeneric } from '@refectum/core/machines';
 import { expect } from 'chai';
-import { benchChangeSchema, settingSchema } from '../src/lib/schemas.ts';
+import { benchChangeSchema, soundSetting } from '../src/lib/schemas.ts';
 import { type Setting, settingAfter, type SettingChange } from '../src/lib/setting.ts';
 
 const machine = clawPoleGeneric(24, 80);
@@ -40,9 +40,10 @@ describe('a change of what describes a unit', () => {
     expect(read({ prices: { exchange: null } }).prices).deep.equal({ exchange: null });
     for (const wrong of [{ vehicle: null }, { vehicle: 'bus' }, { prices: 3 }, { assembly: null }])
       expect(() => read(wrong), JSON.stringify(wrong)).throw(/must be a|cannot be null/);
-    const whole = (change: SettingChange) => settingSchema.validateSync(after(change), { strict: true });
+    const whole = (change: SettingChange) => soundSetting(after(change));
     expect(() => whole({ vehicle: { crankingAmps: 9 } })).throw(/50/);
     expect(() => whole({ vehicle: { crankingAmps: null } })).throw(/required|missing/i);
     expect(() => whole({ prices: { exchange: -1 } })).throw(/below 0/);
+    expect(whole({ prices: { items: null } }).prices).deep.equal({ labourPerHour: 40, exchange: 200, items: {} });
   });
 });

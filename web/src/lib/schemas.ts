@@ -13,6 +13,7 @@ import { courseNames, type CourseId } from '@refectum/core/verdict';
 import { array, boolean, lazy, mixed, number, object, type Schema, string, ValidationError } from 'yup';
 import { directions, type Place, pulleys } from './job.ts';
 import type { RunStep } from './run-log.ts';
+import type { Setting } from './setting.ts';
 import { standIds, type Stand } from './stands.ts';
 
 /** What comes in through a form or the API; the same schema on both sides. */
@@ -226,7 +227,7 @@ export const shopMeterSchema = object({
 export const strikeSchema = object({ reading: id(), at: moment(), technician });
 
 const patch = () => object().optional().default(undefined);
-/** Of prices and vehicle what changes; what they are then is checked by `settingSchema`. */
+/** Of prices and vehicle what changes; what they are then is checked by `soundSetting`. */
 export const benchChangeSchema = object({
   assembly: string().optional(),
   meter: meterSchema.optional(),
@@ -237,7 +238,10 @@ export const benchChangeSchema = object({
   technician,
 });
 
-export const settingSchema = object({ prices: pricesSchema, vehicle: vehicleSchema.nullable().defined() });
+const settingSchema = object({ prices: pricesSchema, vehicle: vehicleSchema.nullable().defined() });
+/** Prices and vehicle as they may be kept; a `ValidationError` says what is wrong with them, by field. */
+export const soundSetting = ({ prices, vehicle }: Pick<Setting, 'prices' | 'vehicle'>) =>
+  settingSchema.cast(settingSchema.validateSync({ prices, vehicle }, { abortEarly: false, strict: true }));
 
 export const decisionSchema = object({
   id: id(),

@@ -21,6 +21,7 @@ import {
 import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
+import { takenBeforeRefresh } from './refresh.ts';
 import { runsSent } from './run-stand.svelte.ts';
 import { outcomeTyped } from './typed-outcome.ts';
 
@@ -54,9 +55,8 @@ export class Bench {
   #problem = $state<string | undefined>();
   /** An entry that was held back once. */
   #caught = '';
-  /** How many of the taken writes the served job is known to hold, and how many were taken when it was served. */
-  #settled = $state(0);
-  #takenAtServing = outbox.taken.length;
+  /** How many of the taken writes the served job is known to hold: at first those of before this bench. */
+  #settled = $state(outbox.taken.length);
   #told = $state<Teller>('own');
   #inHand = $state<string | undefined>();
   #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#setting })));
@@ -153,9 +153,7 @@ export class Bench {
   /** The server's newest word on the job. */
   serve(job: Job): void {
     this.#served = job;
-    // What was on its way meanwhile may have been read before the last writes: the next word holds them for sure.
-    this.#settled = this.#takenAtServing;
-    this.#takenAtServing = outbox.taken.length;
+    this.#settled = Math.max(this.#settled, takenBeforeRefresh());
     void this.think();
   }
 

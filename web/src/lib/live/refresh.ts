@@ -1,5 +1,10 @@
 import { invalidateAll } from '$app/navigation';
 import { navigating } from '$app/state';
+import { outbox } from './outbox.svelte.ts';
+
+let takenBefore = 0;
+/** How many writes the server had taken when the newest refresh began: what came of it holds those for sure. */
+export const takenBeforeRefresh = (): number => takenBefore;
 
 /**
  * Fetches what is on screen anew. While the server is away what is on screen stays, and an event calls again once it is
@@ -12,6 +17,7 @@ export async function refresh(): Promise<void> {
   );
   if (!well) return;
   await arrived();
+  takenBefore = outbox.taken.length;
   await invalidateAll();
 }
 

@@ -1,6 +1,6 @@
 import { familyOf } from '@refectum/core/machines';
 import { eq } from 'drizzle-orm';
-import { settingSchema } from '../../schemas.ts';
+import { soundSetting } from '../../schemas.ts';
 import { settingAfter, type SettingChange } from '../../setting.ts';
 import { database } from '../db/connect.ts';
 import { job } from '../db/schema.ts';
@@ -21,10 +21,10 @@ export async function changeJob(shopId: string, tag: number, technicianId: strin
       throw new Refused(422, `“${change.assembly}” is no state of assembly: one of ${states.join(', ')}.`);
     }
     const { knownGood = row.knownGood, ...rest } = change;
-    const { assembly, meter, celsius, prices, vehicle } = settingAfter(row, rest, row.machine);
+    const after = settingAfter(row, rest, row.machine);
+    const { assembly, meter, celsius } = after;
     // What was kept before today's rules bars no other change.
-    if (change.prices || change.vehicle)
-      settingSchema.validateSync({ prices, vehicle }, { abortEarly: false, strict: true });
+    const { prices, vehicle } = change.prices || change.vehicle ? soundSetting(after) : after;
     await db
       .update(job)
       .set({ assembly, meter, celsius, prices, vehicle, knownGood, changedAt: new Date(), changedBy: technicianId })
