@@ -47,12 +47,16 @@ export interface FittedMotorCurve {
   readonly plate: readonly MotorRun[];
   readonly own: readonly MotorRun[];
   readonly like: { readonly name: string; readonly curve: readonly MotorRun[] } | undefined;
-  /** Corrected to rated volts and 20 °C; nothing without a point. */
+  /** Corrected to rated volts and 20 °C; nothing without a point, and no load alone tells nothing of its resistance. */
   readonly told:
     | {
         readonly unloaded: { readonly amps: Interval; readonly rpm: Interval };
-        readonly held: { readonly amps: Interval; readonly newtonMetres: Interval };
-        readonly peak: Interval;
+        readonly loaded:
+          | {
+              readonly held: { readonly amps: Interval; readonly newtonMetres: Interval };
+              readonly peakWatts: Interval;
+            }
+          | undefined;
       }
     | undefined;
   readonly shapes: readonly { readonly name: string; readonly share: number }[];
@@ -235,13 +239,15 @@ const curves = {
       drives.fed(machine, [], ambientCelsius).motor,
     );
     const stiff = { volts: machine.ratedVolts, ohms: 1e-6 };
-    const [unloaded, held] = [fitted.foresee(stiff, { newtonMetres: 0 }), fitted.foresee(stiff, 'held')];
+    const loaded = points.some(({ load }) => load !== 'none')
+      ? { held: fitted.foresee(stiff, 'held'), peakWatts: fitted.peak(drives.ratedOn(machine)) }
+      : undefined;
     const like = ranked[0]!.fault && { name: ranked[0]!.name, curve: motorCurve(ranked[0]!.motor, battery) };
     return {
       plate,
       own: motorCurve(fitted.motor, battery),
       like,
-      told: { unloaded, held, peak: fitted.peak(drives.ratedOn(machine)) },
+      told: { unloaded: fitted.foresee(stiff, { newtonMetres: 0 }), loaded },
       shapes: ranked.map(({ name, share }) => ({ name, share })),
     };
   },

@@ -22,7 +22,6 @@
   const range = ({ mean, low, high }: { mean: number; low: number; high: number }, decimals = 0) =>
     `${formatNumber(mean, decimals)} (${formatNumber(low, decimals)} to ${formatNumber(high, decimals)})`;
   const cantTell = 'can’t tell from no load';
-  const known = $derived(points.some(({ load }) => load !== 'none'));
 
   $effect(() => {
     const [of, read, heat] = JSON.parse(asked) as [Machine, MotorPoint[], number];
@@ -45,15 +44,18 @@
   {#if fitted}
     <MotorChart {fitted} {points} />
     {#if fitted.told}
-      {@const { unloaded, held, peak } = fitted.told}
+      {@const { unloaded, loaded } = fitted.told}
       <dl class="grid grid-cols-[max-content_1fr] gap-x-3 text-sm">
         <dt>Without load, {machine.ratedVolts} V, 20 °C</dt>
         <dd class="figure">{range(unloaded.amps)} A, {range(unloaded.rpm)} rpm</dd>
         <dt>Held, {machine.ratedVolts} V, 20 °C</dt>
-        <dd class="figure">{known ? `${range(held.amps)} A, ${range(held.newtonMetres, 1)} Nm` : cantTell}</dd>
+        <dd class="figure">
+          {loaded ? `${range(loaded.held.amps)} A, ${range(loaded.held.newtonMetres, 1)} Nm` : cantTell}
+        </dd>
         <dt>Most power at the pinion</dt>
         <dd class="figure">
-          {known ? `${range(peak)} W` : cantTell}, rated {formatNumber(rated, 0)} W{known && peak.high < rated
+          {loaded ? `${range(loaded.peakWatts)} W` : cantTell}, rated {formatNumber(rated, 0)} W{loaded &&
+          loaded.peakWatts.high < rated
             ? ': short of it'
             : ''}
         </dd>
@@ -65,7 +67,7 @@
             .join(', ')}
         </dd>
       </dl>
-      {#if !known}
+      {#if !loaded}
         <p class="mt-1 border-l-4 border-info px-3 text-sm">
           From no load alone resistance can’t be told: a braked or held point, or the drop over the contacts, can.
         </p>
