@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import type { Worker } from 'playwright-core';
 import {
   apiJob,
   arrive,
@@ -205,6 +206,23 @@ describe('at the bench', () => {
     await page.waitForSelector('section[aria-label="Suspects"] h2 span:text-is("Suspects")');
   });
 
+  it('what was worked out of a unit serves its other pages too, and no other unit', async () => {
+    const [one, other] = [await freshUnit(), await freshUnit()];
+    await bench(one);
+    let begun = 0;
+    const count = (worker: Worker) => void (begun += Number(/reasoner/.test(worker.url())));
+    page.on('worker', count);
+    await page.click('a:text-is("Stand")');
+    await page.waitForSelector('section[aria-label="Before it runs"] h2');
+    await page.click('a:text-is("Bench")');
+    await page.waitForSelector('section[aria-label="Suspects"] li');
+    expect(begun, 'another beginning for the same unit').equal(0);
+    await page.keyboard.type(`TAG-${other}`, { delay: 4 });
+    await page.keyboard.press('Enter');
+    await arrive(new RegExp(`/unit/${other}$`));
+    await until(() => Promise.resolve(begun === 1), 'one for the other unit');
+    page.off('worker', count);
+  });
   it('Enter before the next check is chosen records nothing twice', async () => {
     await bench(1008);
     const before = (await apiJob(1008)).readings.length;

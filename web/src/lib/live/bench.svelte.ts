@@ -4,7 +4,7 @@ import { type Check, type Equipment, findingsOf, type Outcome } from '@refectum/
 import type { Multimeter } from '@refectum/core/instruments';
 import { asReceived, type Subject, subjectOf } from '@refectum/core/machines';
 import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
-import { type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import type { Person } from '../people.ts';
 import {
   benchRounds,
@@ -21,6 +21,7 @@ import {
 import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
 import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
+import { reasonerFor } from './reasoners.ts';
 import { takenBeforeRefresh } from './refresh.ts';
 import { runsSent } from './run-stand.svelte.ts';
 import { outcomeTyped } from './typed-outcome.ts';
@@ -43,7 +44,6 @@ export class Bench {
   #served = $state.raw<Job>()!;
   #person = $state.raw<Person>()!;
   #reasoner: Remote<Reasoner> | undefined;
-  #worker: Worker | undefined;
   #round = 0;
   #thought = '';
   #thinking: Promise<void> = Promise.resolve();
@@ -144,10 +144,9 @@ export class Bench {
   start(): () => void {
     this.#inHand = localStorage.getItem(meterKey) ?? undefined;
     this.#entry = sessionStorage.getItem(draftKey(this.#served.tag, this.at)) ?? '';
-    this.#worker = new Worker(new URL('./reasoner.worker.ts', import.meta.url), { type: 'module' });
-    this.#reasoner = wrap<Reasoner>(this.#worker);
+    this.#reasoner = reasonerFor(this.#served.tag, this.at);
     void outbox.open().then(() => this.think());
-    return () => this.#worker?.terminate();
+    return () => (this.#reasoner = undefined);
   }
 
   /** The server's newest word on the job. */
