@@ -54,6 +54,16 @@ describe('a running alternator', () => {
     expect(exciter('exciter-open:A')).lessThan(0.85 * stand.batteryVolts);
     expect(run('diode-open:A-', 1, fromPost).exciter).equal(undefined);
   });
+  it('a delta gives what the star that stands for it gives, its windings whole, whatever else is wrong (Kennelly 1899, from memory)', () => {
+    const delta = { ...machine, connection: 'delta' } as const;
+    const [ofDelta] = clawPoleBuilds(delta);
+    for (const fault of faults.filter(({ species }) => !species.startsWith('stator-'))) {
+      const hidden = [runningFault(fault, fault.severity.grades.at(-1)!)];
+      const [star, other] = [clawPoleRun(machine, build, hidden, stand), clawPoleRun(delta, ofDelta!, hidden, stand)];
+      expect(other.amps.mean, fault.id).closeTo(star.amps.mean, 0.005 * star.amps.mean + 0.02);
+      expect(other.tap.mean, fault.id).closeTo(star.tap.mean, 0.02);
+    }
+  });
   it('past its regulator a lost positive diode overfeeds the field: more amperes than a sound one’s', () => {
     const sound = clawPoleRun(machine, build, [], stand);
     expect(run('diode-open:A+', 1).fieldAmps).greaterThan(1.2 * sound.fieldAmps);

@@ -65,6 +65,9 @@ export class Stepping {
   readonly #coilEmf: Float64Array;
   readonly #damper: Damper | undefined;
   readonly #junctionVolts: Float64Array;
+  /** At each step of the period before: where Newton's method begins, once there was one. */
+  readonly #junctionRecord: Float64Array;
+  #recorded = false;
   /** Of the junctions at these volts: current and conductance. */
   readonly #junctionAmps: Float64Array;
   readonly #junctionSiemens: Float64Array;
@@ -101,6 +104,7 @@ export class Stepping {
     this.#coilEmf = new Float64Array(count);
     this.#damper = laid.damping && new Damper(coils, laid.damping, steps, stepSeconds);
     this.#junctionVolts = new Float64Array(junctions.length);
+    this.#junctionRecord = new Float64Array(steps * junctions.length);
     this.#junctionAmps = new Float64Array(junctions.length);
     this.#junctionSiemens = new Float64Array(junctions.length);
     this.#injected = new Float64Array(size);
@@ -152,8 +156,12 @@ export class Stepping {
     const { size } = this.#laid;
     const count = this.#coilAmps.length;
     let [changed, all] = [0, 0];
+    const bends = this.#junctionVolts.length;
     for (let k = 0; k < this.#steps; k++) {
+      const before = this.#junctionRecord.subarray(k * bends, (k + 1) * bends);
+      if (this.#recorded) this.#junctionVolts.set(before);
       this.#step(k);
+      before.set(this.#junctionVolts);
       for (let n = 1; n < size; n++) this.record[k * size + n] = this.#volts[n]!;
       for (let c = 0; c < count; c++) {
         const amps = this.#coilAmps[c]!;
@@ -162,6 +170,7 @@ export class Stepping {
         this.#coilRecord[k * count + c] = amps;
       }
     }
+    this.#recorded = true;
     const least = settledAmps ** 2 * this.#steps * count;
     const still = this.#damper?.settle(this.#settledShare) ?? true;
     this.settled = still && changed <= Math.max(this.#settledShare ** 2 * all, least);

@@ -32,6 +32,8 @@ const faintFlux = 0.15;
 /** Poles damp what is uneven, each such fault's currents by another share; all else as they do a sound machine's. */
 const uneven = /^(diode|stator)-/;
 
+const ofWindings = /^stator-/;
+
 /** What moves a machine's output, and by how much it is tried. */
 const trials: Readonly<Record<string, number>> = {
   flux: 0.05,
@@ -58,7 +60,8 @@ export function clawPoleRunner(machine: ClawPole): Runner {
     known.set(key, fresh);
     return fresh;
   };
-  const shown = (...asked: Parameters<typeof ran>): number => ran(...asked).value;
+  const shown = (build: ClawPoleBuild, setup: RunSetup, faults: readonly RunningFault[], off?: Off): number =>
+    ran(asStar(build, faults), setup, faults, off).value;
   return (build, setup, faults): Ran => {
     const own = build as ClawPoleBuild;
     const alike = (fault: RunningFault) => atFirstPhase(fault, machine.exciterDiodes);
@@ -126,6 +129,10 @@ function run(
   const ended = clawPoleRun(own, build, there, held, excitation, settling);
   return { value: shownBy(ended, shows), settled: ended.settled };
 }
+
+/** Between its leads a whole delta is a star (Kennelly 1899, from memory): what spares the windings runs once for both. */
+const asStar = (build: ClawPoleBuild, faults: readonly RunningFault[]): ClawPoleBuild =>
+  faults.some(({ species }) => ofWindings.test(species)) ? build : { ...build, connection: 'star' };
 
 /** What was shown, and where the run ended. */
 interface RunTo {
