@@ -10,7 +10,7 @@ import {
   slipChance,
   stateAfter,
 } from './likelihood.ts';
-import type { Prediction } from './prediction.ts';
+import { type Prediction, strayChance } from './prediction.ts';
 import { type Row, rowOf } from './row.ts';
 import { straightenedAt } from './straighten.ts';
 import { Weighing } from './weighing.ts';
@@ -21,6 +21,8 @@ export interface Evidence {
   readonly bits: Float64Array;
   /** Which faults the check could feel at all; a fault can also lose odds to a better explanation. */
   readonly felt: readonly boolean[];
+  /** The chance that it was a slip, as things stood when it was read. */
+  readonly doubt: number;
   /** For each build, of the particles that stood when it was read: the chance that it was a slip, if that particle is true. */
   readonly slips: readonly { readonly particles: Int32Array; readonly chances: Float32Array }[];
 }
@@ -119,12 +121,14 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   let kept = 0;
   for (const weighing of weighings) for (const weight of weighing.after) if (weight >= least) kept += weight;
   const learn = (state: Gaussian, prediction: Prediction, likely: Likelihood) =>
-    stateAfter(check, outcome, prediction, state, likely, slips);
-  const evidence = {
-    bits: bitsOf(before, after, total),
-    felt,
-    slips: weighings.map((weighing) => ({ particles: weighing.row.particles, chances: weighing.slipped(slips) })),
-  };
+    stateAfter(check, outcome, prediction, state, likely, strayChance(prediction, slips));
+  const slipped = weighings.map((weighing) => ({
+    particles: weighing.row.particles,
+    chances: weighing.slipped(slips),
+  }));
+  let doubt = 0;
+  slipped.forEach(({ chances }, b) => chances.forEach((c, at) => (doubt += c * weighings[b]!.after[at]!)));
+  const evidence = { bits: bitsOf(before, after, total), felt, doubt: doubt / total, slips: slipped };
   return {
     rows: weighings.map((weighing) => weighing.left(least, kept, learn)),
     evidence: [...belief.evidence, evidence],

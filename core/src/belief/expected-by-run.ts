@@ -104,7 +104,10 @@ export function runTogether(
       value: Float64Array.from(parts, ([, value]) => value),
     },
     noiseVariance: sound.noiseVariance + extra[0]! + extra[1]! + unsure,
+    astray: astrayTogether,
   };
 }
+/** So often two faults make of a running unit what neither tells: it no longer excites itself, say [counted, see the test]. */
+const astrayTogether = 0.05;
 /** Of the smaller effect, how unsure it is beside the other [our estimate]. */
 const togetherShare = 0.5;

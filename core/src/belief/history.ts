@@ -1,44 +1,75 @@
-import { type Belief, priorBelief, unlikeChance } from './belief.ts';
+import { type Belief, type Pairs, priorBelief, unlikeChance } from './belief.ts';
 import type { Case, Reading } from './case.ts';
-import { countedReadings } from './counted.ts';
+import { type Counted, countedReadings } from './counted.ts';
 import { type Followed, Trail } from './trail.ts';
 
 /** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
 const unlike = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
 const soonUnlike = 0.2;
+/** A reading that was a slip as likely as this contradicts what was believed; one does so now and then, two in a row seldom. */
+const contradicts = 0.5;
+const fewContradict = 1;
 
 /** Beliefs along a list of readings. */
 export class History {
   readonly #opened: Case;
-  readonly #usual: Trail;
   readonly #before: Belief | undefined;
-  #ofUnlike: Trail | undefined;
+  readonly #trails = new Map<string, Trail>();
 
   /** `before`: what was believed before the first reading; the prior when it isn't said. */
   constructor(opened: Case, before?: Belief) {
     this.#opened = opened;
     this.#before = before;
-    this.#usual = new Trail(opened, before ?? priorBelief(opened));
   }
 
   follow(readings: readonly Reading[]): Followed {
     const counted = countedReadings(readings);
-    const usual = this.#usual.follow(counted);
-    return this.#before || unlikeChance(this.#opened, usual.belief) < unlike
-      ? usual
-      : this.#unlikeTrail().follow(counted);
+    const usual = this.#trail('on its kind').follow(counted);
+    const pairs = this.#looksUnlike(usual, unlike) ? 'on any' : 'on its kind';
+    const asTold = pairs === 'on any' ? this.#trail(pairs).follow(counted) : usual;
+    return this.#isContradicted(asTold) ? this.#trail(pairs, 'run last').follow(this.#runLast(counted)) : asTold;
   }
 
   /** Follows a unit as one unlike its kind beforehand, a reading in each step: when it may soon look so, or does. */
   *prepare(readings: readonly Reading[], when: 'soon' | 'when it does' = 'soon'): Generator<undefined, void> {
     const counted = countedReadings(readings);
-    const least = when === 'soon' ? soonUnlike : unlike;
-    if (this.#before || unlikeChance(this.#opened, this.#usual.follow(counted).belief) < least) return;
-    yield* this.#unlikeTrail().prepare(counted);
+    const usual = this.#trail('on its kind').follow(counted);
+    if (!this.#looksUnlike(usual, when === 'soon' ? soonUnlike : unlike)) return;
+    yield* this.#trail('on any').prepare(counted);
   }
 
-  #unlikeTrail(): Trail {
-    return (this.#ofUnlike ??= new Trail(this.#opened, priorBelief(this.#opened, 'on any')));
+  #looksUnlike({ belief }: Followed, least: number): boolean {
+    return !this.#before && unlikeChance(this.#opened, belief) >= least;
+  }
+
+  /**
+   * Whether what was read at rest contradicts what running left: what two faults make of a unit that runs may be foreseen
+   * badly, from one and one, and what was true have dropped for good.
+   */
+  #isContradicted({ counted, belief }: Followed): boolean {
+    if (this.#opened.subject.runsPairs) return false;
+    const first = counted.findIndex((one) => this.#ran(one));
+    if (first < 0) return false;
+    const atRest = belief.evidence.filter(
+      ({ doubt }, r) => r > first && doubt >= contradicts && !this.#ran(counted[r]!),
+    );
+    return atRest.length > fewContradict;
+  }
+
+  /** All that is foreseen well before what ran. */
+  #runLast(counted: readonly Counted[]): readonly Counted[] {
+    return [...counted.filter((one) => !this.#ran(one)), ...counted.filter((one) => this.#ran(one))];
+  }
+
+  #ran({ reading }: Counted): boolean {
+    return this.#opened.subject.assemblies.some(({ id, running }) => running && id === reading.check.assembly);
+  }
+
+  #trail(pairs: Pairs, order: 'as told' | 'run last' = 'as told'): Trail {
+    const key = `${pairs}, ${order}`;
+    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before ?? priorBelief(this.#opened, pairs));
+    this.#trails.set(key, trail);
+    return trail;
   }
 }

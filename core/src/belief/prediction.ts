@@ -12,6 +12,8 @@ export interface NumberPrediction {
   readonly noiseVariance: number;
   /** Of the noise, how far such a unit lies from what its plate foresees: no error of the instrument. */
   readonly ownVariance?: number;
+  /** Chance that it is foreseen badly, so that it may as well be anything; none where it isn't said. */
+  readonly astray?: number;
   /** Beyond this the instrument shows over-range. */
   readonly top: number;
   /** What a slipped probe could show lies between 0 and here. */
@@ -40,6 +42,10 @@ export interface ChancePrediction {
 }
 
 export type Prediction = NumberPrediction | ChancePrediction;
+
+/** The chance that a reading has nothing to do with what is foreseen of it: a slip, or foreseen badly. */
+export const strayChance = (prediction: Prediction, slips: number): number =>
+  Math.max(slips, prediction.kind === 'number' ? (prediction.astray ?? 0) : 0);
 
 /** A fault at one severity, that of its focus; `sigma` is the standard deviation of ln(severity) over its whole cell. */
 export interface FaultAt {

@@ -1,7 +1,7 @@
 import type { Build } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import type { Likelihood } from './likelihood.ts';
-import type { Prediction } from './prediction.ts';
+import { type Prediction, strayChance } from './prediction.ts';
 import { type Row, totalOf } from './row.ts';
 
 /** Particles of one state that foresee the same; most faults don't touch most readings. */
@@ -44,7 +44,8 @@ export class Weighing {
       let weighed = judged.get(mine);
       if (!weighed) judged.set(mine, (weighed = judge(mine)));
       this.#weighed.push(weighed);
-      this.after[at] = before * ((1 - slips) * weighed.likely.honest + slips * weighed.likely.slip);
+      const stray = strayChance(weighed.prediction, slips);
+      this.after[at] = before * ((1 - stray) * weighed.likely.honest + stray * weighed.likely.slip);
     });
   }
 
