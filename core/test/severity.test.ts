@@ -1,8 +1,18 @@
 import { expect } from 'chai';
 import { unitSession } from '../src/assess/index.ts';
-import { type Case, openCase, standingParticles } from '../src/belief/index.ts';
+import { withinBounds } from '../src/belief/bounds.ts';
+import type { Dimensions } from '../src/belief/dimensions.ts';
+import { type Case, faultChances, openCase, type Particle, standingParticles } from '../src/belief/index.ts';
 import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../src/machines/index.ts';
-import { normalPdf, seeded } from '../src/numeric/index.ts';
+import {
+  type Gaussian,
+  gaussianOf,
+  gaussianUpdate,
+  normalCdf,
+  normalPdf,
+  seeded,
+  slopeOf,
+} from '../src/numeric/index.ts';
 import { HiddenUnit, type Strewing } from '../src/practice/index.ts';
 import { spreads, starterSpreads } from './spreads.ts';
 import { meter } from './starters.ts';
@@ -45,6 +55,45 @@ describe('severity: the cells of its grades', () => {
         }
       }
     });
+});
+
+describe('severity: milder than the mildest is a sound part’s', () => {
+  it('a leak in the last cell is the fault; one beyond its edge is a sound diode unlike its siblings', () => {
+    const session = unitSession(alternator, 'none', [meter]);
+    const { opened } = session;
+    const fault = opened.faults.findIndex(({ id }) => id === 'diode-leaky:A-');
+    const edge = Math.exp(Math.log(1.6e5) + Math.log(1.6e5 / 3e3) / 2);
+    const leaky = (ohms: number): number => {
+      const hidden = [{ fault: opened.faults[fault]!, severity: ohms }];
+      const unit = new HiddenUnit(seeded(13), opened.subject, meter, hidden, { ...spreads, slips: 0 }, 1);
+      const readings = opened.checks
+        .filter(({ species }) => species === 'diode-reverse-ohms')
+        .map((check) => ({ id: check.id, check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 }));
+      expect(readings.length).equal(6);
+      return faultChances(opened, session.beliefAfter({ readings }))[fault]!;
+    };
+    // One reading alone may be a slip; the siblings read 11 to 19 MΩ.
+    expect(leaky(0.3 * edge)).greaterThan(0.6);
+    expect(leaky(1.5 * edge)).lessThan(0.05);
+  });
+
+  it('a normal cut off at its edge: as numerical integration has it', () => {
+    const [component, slope, noise, edge] = [0, 2, 0.25, Math.sqrt(3)];
+    const dimensions = { severity: [component, 1] } as unknown as Dimensions;
+    const particle = { soundAbove: [true] } as unknown as Particle;
+    const before = gaussianOf([1, 1]);
+    const within = (state: Gaussian) => withinBounds(particle, dimensions, state);
+    for (const y of [-1, 2, 3.4, 5]) {
+      const after = gaussianUpdate(before, 0, slopeOf(Float64Array.of(slope, 0), 0), y, noise);
+      const [from, steps] = [-8, 20_000];
+      const step = (edge - from) / steps;
+      const density = (x: number) => normalPdf(x, 0, 1) * normalPdf(y, slope * x, Math.sqrt(noise));
+      const integral = Array.from({ length: steps }, (_, n) => density(from + (n + 0.5) * step) * step);
+      const exact = integral.reduce((sum, one) => sum + one, 0) / normalCdf(edge);
+      const told = (normalPdf(y, 0, Math.sqrt(slope ** 2 + noise)) * within(after)) / within(before);
+      expect(told, `at ${y}`).closeTo(exact, 1e-3 * exact + 1e-9);
+    }
+  });
 });
 
 describe('severity: faults that make the same circuit keep their odds, wherever in its cell a severity lies', () => {

@@ -1,16 +1,9 @@
 import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
+import { isBounded, withinBounds } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
-import {
-  type Likelihood,
-  likelihood,
-  looseLikelihood,
-  loosePredictions,
-  settle,
-  slipChance,
-  stateAfter,
-} from './likelihood.ts';
-import { type Prediction, strayChance } from './prediction.ts';
+import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
+import { strayChance } from './prediction.ts';
 import { type Row, rowOf } from './row.ts';
 import { straightenedAt } from './straighten.ts';
 import { Weighing } from './weighing.ts';
@@ -91,11 +84,15 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
     const { build, row } = weighing;
     const feels = predictor.feels(check, build);
     const particleAt = (at: number) => opened.particles[row.particles[at]!]!;
+    const within = (particle: Particle, state: Gaussian) => withinBounds(particle, opened.dimensions, state);
     if (outcome.kind === 'changes')
       weighing.weigh(
         slips,
         (at) => loosePredictions[particleAt(at).faults.some((f) => feels[f]) ? 'felt' : 'unfelt'],
-        ({ prediction }) => ({ prediction, likely: looseLikelihood(prediction === loosePredictions.felt) }),
+        ({ prediction, state }) => {
+          return { prediction, likely: looseLikelihood(prediction === loosePredictions.felt), learnt: state };
+        },
+        () => 1,
       );
     else
       weighing.weigh(
@@ -105,7 +102,14 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
           const about = (known: Gaussian) => predictor.predict(check, build, particleAt(first), known);
           const foreseen = weight < unsettled ? prediction : settle(check, outcome, prediction, state, about);
           const settled = straightenedAt(check, outcome, foreseen, state, opened.dimensions);
-          return { prediction: settled, likely: likelihood(check, outcome, settled, state) };
+          const likely = likelihood(check, outcome, settled, state);
+          const stray = strayChance(settled, slips);
+          return { prediction: settled, likely, learnt: stateAfter(check, outcome, settled, state, likely, stray) };
+        },
+        (at, known, learnt) => {
+          const particle = particleAt(at);
+          if (known === learnt || !isBounded(particle)) return 1;
+          return within(particle, learnt) / within(particle, known);
         },
       );
     row.particles.forEach((p, at) => {
@@ -120,8 +124,6 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   const least = asleep * total;
   let kept = 0;
   for (const weighing of weighings) for (const weight of weighing.after) if (weight >= least) kept += weight;
-  const learn = (state: Gaussian, prediction: Prediction, likely: Likelihood) =>
-    stateAfter(check, outcome, prediction, state, likely, strayChance(prediction, slips));
   const slipped = weighings.map((weighing) => ({
     particles: weighing.row.particles,
     chances: weighing.slipped(slips),
@@ -130,7 +132,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   slipped.forEach(({ chances }, b) => chances.forEach((c, at) => (doubt += c * weighings[b]!.after[at]!)));
   const evidence = { bits: bitsOf(before, after, total), felt, doubt: doubt / total, slips: slipped };
   return {
-    rows: weighings.map((weighing) => weighing.left(least, kept, learn)),
+    rows: weighings.map((weighing) => weighing.left(least, kept)),
     evidence: [...belief.evidence, evidence],
   };
 }

@@ -11,6 +11,8 @@ export interface Particle {
   readonly edits: readonly (readonly Edit[])[];
   /** Standard deviation of ln(severity) within its cell. */
   readonly cellSigmas: readonly number[];
+  /** For each fault, whether what lies above its cell is no fault any more. */
+  readonly soundAbove: readonly boolean[];
   readonly prior: number;
 }
 
@@ -22,11 +24,12 @@ interface Cell {
   readonly severity: number;
   readonly sigma: number;
   readonly code: number;
+  readonly soundAbove: boolean;
 }
 
 /** One cell around each grade: it reaches half-way to its neighbours in ln(severity). */
-function cells({ grades }: Severity, firstCode: number): Cell[] {
-  if (grades.length === 1) return [{ severity: grades[0]!, sigma: 0, code: firstCode }];
+function cells({ grades, soundAbove }: Severity, firstCode: number): Cell[] {
+  if (grades.length === 1) return [{ severity: grades[0]!, sigma: 0, code: firstCode, soundAbove: false }];
   const logs = grades.map(Math.log);
   const between = logs.slice(1).map((log, i) => (log + logs[i]!) / 2);
   const edges = [2 * logs[0]! - between[0]!, ...between, 2 * logs.at(-1)! - between.at(-1)!];
@@ -36,6 +39,7 @@ function cells({ grades }: Severity, firstCode: number): Cell[] {
       severity: Math.exp((low + high) / 2),
       sigma: Math.abs(high - low) / Math.sqrt(12),
       code: firstCode + i,
+      soundAbove: soundAbove === true && i === grades.length - 1,
     };
   });
 }
@@ -59,6 +63,7 @@ export function particlesOf({ faults, chain }: Subject, complaint: Complaint): P
     codes: chosen.map((cell) => cell.code),
     edits: chosen.map((cell, n) => faults[indices[n]!]!.edits(cell.severity)),
     cellSigmas: chosen.map((cell) => cell.sigma),
+    soundAbove: chosen.map((cell) => cell.soundAbove),
     prior,
   });
   return [

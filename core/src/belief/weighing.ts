@@ -14,10 +14,11 @@ interface Alike {
   weight: number;
 }
 
-/** A prediction, settled at what was read, and how likely it makes that. */
+/** A prediction, settled at what was read, how likely it makes that, and what is known after it. */
 interface Weighed {
   readonly prediction: Prediction;
   readonly likely: Likelihood;
+  readonly learnt: Gaussian;
 }
 
 /** The particles of one build while one reading is weighed, by their place in its row; what is alike shares the work. */
@@ -28,6 +29,7 @@ export class Weighing {
   readonly after: Float64Array;
   /** By place in the row. */
   readonly #weighed: Weighed[] = [];
+  readonly #states: Gaussian[] = [];
 
   constructor(build: Build, row: Row) {
     this.build = build;
@@ -35,8 +37,16 @@ export class Weighing {
     this.after = new Float64Array(row.weights.length);
   }
 
-  /** Multiplies every weight by its likelihood, slips allowed for. */
-  weigh(slips: number, predict: (at: number, state: Gaussian) => Prediction, judge: (alike: Alike) => Weighed): void {
+  /**
+   * Multiplies every weight by its likelihood, slips allowed for. `within`: by how much what was learnt lies better within
+   * a particle's bounds than what was known before.
+   */
+  weigh(
+    slips: number,
+    predict: (at: number, state: Gaussian) => Prediction,
+    judge: (alike: Alike) => Weighed,
+    within: (at: number, before: Gaussian, learnt: Gaussian) => number,
+  ): void {
     const alike = this.#alike(predict);
     const judged = new Map<Alike, Weighed>();
     this.row.weights.forEach((before, at) => {
@@ -45,7 +55,11 @@ export class Weighing {
       if (!weighed) judged.set(mine, (weighed = judge(mine)));
       this.#weighed.push(weighed);
       const stray = strayChance(weighed.prediction, slips);
-      this.after[at] = before * ((1 - stray) * weighed.likely.honest + stray * weighed.likely.slip);
+      const state = this.row.states[at]!;
+      const honest = (1 - stray) * weighed.likely.honest * within(at, state, weighed.learnt);
+      const slipped = stray * weighed.likely.slip;
+      this.after[at] = before * (honest + slipped);
+      this.#states.push(honest > slipped ? weighed.learnt : state);
     });
   }
 
@@ -71,26 +85,11 @@ export class Weighing {
     );
   }
 
-  /**
-   * The particles that are left with at least so much weight, their weights by the sum of all that are left, and what
-   * they learnt; shared where state and prediction were.
-   */
-  left(
-    least: number,
-    total: number,
-    learn: (state: Gaussian, prediction: Prediction, likely: Likelihood) => Gaussian,
-  ): Row {
-    const { particles, states, sound } = this.row;
+  /** The particles that are left with at least so much weight, their weights by the sum of all that are left. */
+  left(least: number, total: number): Row {
+    const { particles, sound } = this.row;
     const stands = (at: number) => this.after[at]! >= least;
-    const learnt = new Map<Weighed, Gaussian>();
-    const statesLeft: Gaussian[] = [];
-    states.forEach((state, at) => {
-      if (!stands(at)) return;
-      const weighed = this.#weighed[at]!;
-      let next = learnt.get(weighed);
-      if (!next) learnt.set(weighed, (next = learn(state, weighed.prediction, weighed.likely)));
-      statesLeft.push(next);
-    });
+    const statesLeft = this.#states.filter((_, at) => stands(at));
     const weights = this.after.filter((_, at) => stands(at)).map((weight) => weight / total);
     return {
       particles: particles.filter((_, at) => stands(at)),

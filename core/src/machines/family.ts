@@ -51,6 +51,8 @@ export interface Variant<M> {
 export interface Severity {
   readonly unit: 'ohms' | 'volts' | 'turns' | 'share' | 'times' | 'none';
   readonly grades: readonly number[];
+  /** More than the last grade's cell is no fault: a leak of so many ohms is a sound part's. */
+  readonly soundAbove?: true;
 }
 
 /** A fault as a running machine has it. */

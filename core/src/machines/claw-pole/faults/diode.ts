@@ -33,6 +33,6 @@ export const diodeLeaky = (machine: ClawPole): Fault[] =>
   each(machine, (place) => ({
     ...at('diode-leaky', place, 'leaking'),
     weight: 1,
-    severity: { unit: 'ohms', grades: [55, 3e3, 1.6e5] },
+    severity: { unit: 'ohms', grades: [55, 3e3, 1.6e5], soundAbove: true },
     edits: (ohms) => [{ element: `leak:${place}`, set: ohms }],
   }));

@@ -8,7 +8,7 @@ export const outputLeak = (): Fault[] => [
     part: 'output',
     name: 'output insulator or capacitor leaking',
     weight: 1.5,
-    severity: { unit: 'ohms', grades: [1.5, 150, 1.5e4, 1.5e6] },
+    severity: { unit: 'ohms', grades: [1.5, 150, 1.5e4, 1.5e6], soundAbove: true },
     edits: (ohms) => [{ element: 'output-leak', set: ohms }],
   },
 ];

@@ -32,7 +32,7 @@ export const rotorCore = (): Fault[] => [
   {
     ...at('rotor-core', 'to core'),
     weight: 1.5,
-    severity: { unit: 'ohms', grades: [1, 100, 1e4, 1e6] },
+    severity: { unit: 'ohms', grades: [1, 100, 1e4, 1e6], soundAbove: true },
     edits: (ohms) => [{ element: 'rotor-core', set: ohms }],
   },
 ];

@@ -39,7 +39,7 @@ export const statorCore = (): Fault[] => [
     part: 'stator-insulation',
     name: 'stator winding to core',
     weight: 3,
-    severity: { unit: 'ohms', grades: [0.3, 30, 3e3, 3e5] },
+    severity: { unit: 'ohms', grades: [0.3, 30, 3e3, 3e5], soundAbove: true },
     edits: (ohms) => phases.map((phase) => ({ element: `core:${phase}`, set: phases.length * ohms })),
   },
 ];

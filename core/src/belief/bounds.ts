@@ -1,0 +1,30 @@
+import { type Gaussian, gaussianAlong, normalCdf } from '../numeric/index.ts';
+import type { Dimensions } from './dimensions.ts';
+import type { Particle } from './hypotheses.ts';
+
+/** Half a cell, in its standard deviations: those of what is uniform within it. */
+const edge = Math.sqrt(3);
+/** Less is as good as nothing. */
+const least = 1e-9;
+const knownBelow = [new WeakMap<Gaussian, number>(), new WeakMap<Gaussian, number>()] as const;
+
+/**
+ * The chance that the severities of a particle lie where they are faults at all. A normal cut off at the edge of its cell
+ * makes an observation likelier or less by how much of it lies within after it and before (truncated normal, exact for
+ * straight lines): what is milder than the mildest is a sound part's.
+ */
+export function withinBounds({ soundAbove }: Particle, { severity }: Dimensions, state: Gaussian): number {
+  return soundAbove.reduce((chance, bound, slot) => {
+    if (!bound) return chance;
+    const known = knownBelow[slot as 0 | 1];
+    let below = known.get(state);
+    if (below === undefined) {
+      const { mean, variance } = gaussianAlong(state, severity[slot]!);
+      known.set(state, (below = Math.max(normalCdf((edge - mean) / Math.sqrt(Math.max(variance, 1e-12))), least)));
+    }
+    return chance * below;
+  }, 1);
+}
+
+/** Whether a particle has such a bound. */
+export const isBounded = ({ soundAbove }: Particle): boolean => soundAbove.includes(true);
