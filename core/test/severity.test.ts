@@ -1,18 +1,10 @@
 import { expect } from 'chai';
 import { unitSession } from '../src/assess/index.ts';
-import { withinBounds } from '../src/belief/bounds.ts';
+import { boundsFactor } from '../src/belief/bounds.ts';
 import type { Dimensions } from '../src/belief/dimensions.ts';
 import { type Case, faultChances, openCase, type Particle, standingParticles } from '../src/belief/index.ts';
 import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../src/machines/index.ts';
-import {
-  type Gaussian,
-  gaussianOf,
-  gaussianUpdate,
-  normalCdf,
-  normalPdf,
-  seeded,
-  slopeOf,
-} from '../src/numeric/index.ts';
+import { gaussianOf, gaussianUpdate, normalCdf, normalPdf, seeded, slopeOf } from '../src/numeric/index.ts';
 import { HiddenUnit, type Strewing } from '../src/practice/index.ts';
 import { spreads, starterSpreads } from './spreads.ts';
 import { meter } from './starters.ts';
@@ -82,7 +74,6 @@ describe('severity: milder than the mildest is a sound part’s', () => {
     const dimensions = { severity: [component, 1] } as unknown as Dimensions;
     const particle = { soundAbove: [true] } as unknown as Particle;
     const before = gaussianOf([1, 1]);
-    const within = (state: Gaussian) => withinBounds(particle, dimensions, state);
     for (const y of [-1, 2, 3.4, 5]) {
       const after = gaussianUpdate(before, 0, slopeOf(Float64Array.of(slope, 0), 0), y, noise);
       const [from, steps] = [-8, 20_000];
@@ -90,7 +81,7 @@ describe('severity: milder than the mildest is a sound part’s', () => {
       const density = (x: number) => normalPdf(x, 0, 1) * normalPdf(y, slope * x, Math.sqrt(noise));
       const integral = Array.from({ length: steps }, (_, n) => density(from + (n + 0.5) * step) * step);
       const exact = integral.reduce((sum, one) => sum + one, 0) / normalCdf(edge);
-      const told = (normalPdf(y, 0, Math.sqrt(slope ** 2 + noise)) * within(after)) / within(before);
+      const told = normalPdf(y, 0, Math.sqrt(slope ** 2 + noise)) * boundsFactor(particle, dimensions, before, after);
       expect(told, `at ${y}`).closeTo(exact, 1e-3 * exact + 1e-9);
     }
   });

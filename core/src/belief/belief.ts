@@ -1,5 +1,5 @@
 import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
-import { isBounded, withinBounds } from './bounds.ts';
+import { boundsFactor } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
 import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
@@ -84,7 +84,8 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
     const { build, row } = weighing;
     const feels = predictor.feels(check, build);
     const particleAt = (at: number) => opened.particles[row.particles[at]!]!;
-    const within = (particle: Particle, state: Gaussian) => withinBounds(particle, opened.dimensions, state);
+    const within = (at: number, known: Gaussian, learnt: Gaussian) =>
+      boundsFactor(particleAt(at), opened.dimensions, known, learnt);
     if (outcome.kind === 'changes')
       weighing.weigh(
         slips,
@@ -92,7 +93,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
         ({ prediction, state }) => {
           return { prediction, likely: looseLikelihood(prediction === loosePredictions.felt), learnt: state };
         },
-        () => 1,
+        within,
       );
     else
       weighing.weigh(
@@ -106,11 +107,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
           const stray = strayChance(settled, slips);
           return { prediction: settled, likely, learnt: stateAfter(check, outcome, settled, state, likely, stray) };
         },
-        (at, known, learnt) => {
-          const particle = particleAt(at);
-          if (known === learnt || !isBounded(particle)) return 1;
-          return within(particle, learnt) / within(particle, known);
-        },
+        within,
       );
     row.particles.forEach((p, at) => {
       total += weighing.after[at]!;

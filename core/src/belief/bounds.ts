@@ -9,11 +9,14 @@ const least = 1e-9;
 const knownBelow = [new WeakMap<Gaussian, number>(), new WeakMap<Gaussian, number>()] as const;
 
 /**
- * The chance that the severities of a particle lie where they are faults at all. A normal cut off at the edge of its cell
- * makes an observation likelier or less by how much of it lies within after it and before (truncated normal, exact for
- * straight lines): what is milder than the mildest is a sound part's.
+ * How much likelier what was learnt is because a severity is a fault only up to the edge of its last cell: by how much of
+ * it lies within after it and before (truncated normal, exact for straight lines). What is milder is a sound part's.
  */
-export function withinBounds({ soundAbove }: Particle, { severity }: Dimensions, state: Gaussian): number {
+export const boundsFactor = (particle: Particle, dimensions: Dimensions, known: Gaussian, learnt: Gaussian): number =>
+  known === learnt ? 1 : within(particle, dimensions, learnt) / within(particle, dimensions, known);
+
+/** The chance that the severities of a particle lie where they are faults at all. */
+function within({ soundAbove }: Particle, { severity }: Dimensions, state: Gaussian): number {
   return soundAbove.reduce((chance, bound, slot) => {
     if (!bound) return chance;
     const known = knownBelow[slot as 0 | 1];
@@ -25,6 +28,3 @@ export function withinBounds({ soundAbove }: Particle, { severity }: Dimensions,
     return chance * below;
   }, 1);
 }
-
-/** Whether a particle has such a bound. */
-export const isBounded = ({ soundAbove }: Particle): boolean => soundAbove.includes(true);

@@ -7,7 +7,7 @@ import { type Followed, Trail } from './trail.ts';
 const unlike = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
 const soonUnlike = 0.2;
-/** A reading that was a slip as likely as this contradicts what was believed; one does so now and then, two in a row seldom. */
+/** A reading that was a slip as likely as this contradicts what was believed; one in a list does so now and then. */
 const contradicts = 0.5;
 const fewContradict = 1;
 

@@ -16,8 +16,11 @@ export function reasonerFor(tag: number, place: Place): Remote<Reasoner> {
     for (const { worker } of running.at.values()) worker.terminate();
     running = { tag, at: new Map() };
   }
-  const found = running.at.get(place) ?? begin();
-  running.at.set(place, found);
+  const { at } = running;
+  const found = at.get(place) ?? begin();
+  // One whose script didn't come, the server away, is begun anew by the next page.
+  found.worker.onerror = () => at.delete(place);
+  at.set(place, found);
   return found.reasoner;
 }
 
