@@ -238,6 +238,41 @@ describe('the static bench: variants', () => {
   });
 });
 
+describe('the static bench: another kind of diodes than it was checked in with', () => {
+  it('is told as that beside the suspects and on the report, and no diode is blamed', async () => {
+    const line = {
+      customer: 'Quay pump',
+      model: 'Harrow 14-120',
+      serial: '',
+      complaint: 'no-charge',
+      words: '',
+      due: '',
+    };
+    const lines = [{ ...line, id: crypto.randomUUID(), volts: '', amps: '' }];
+    const checkedIn = await postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
+    const [{ tag }] = (await checkedIn.json()) as [{ tag: number }];
+    const told = /Not what it was checked in as.*reads like\s+low-loss diodes in star/s;
+    await bench(tag);
+    expect(await page.textContent('section[aria-label="Suspects"]')).not.match(told);
+    for (const [i, place] of ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'].entries()) {
+      await pick(`${place.endsWith('+') ? 'Positive' : 'Negative'} diode ${place[0]!} forward`);
+      await page.keyboard.type(`37${i}m`);
+      await page.keyboard.press('Enter');
+      await until(async () => (await tape().count()) === i + 1, `${i + 1} on the tape`);
+    }
+    const suspects = page.locator('section[aria-label="Suspects"]');
+    await until(async () => told.test((await suspects.textContent())!), 'told as what it reads like');
+    const { suspects: all } = (await (await ask(`/api/jobs/${tag}/assessment`)).json()) as {
+      suspects: { name: string; chance: number }[];
+    };
+    for (const { name, chance } of all) if (name.includes('diode')) expect(chance, name).lessThan(0.05);
+    await visit(`/unit/${tag}/report`);
+    expect(await page.textContent('article')).match(
+      /Reads like\s+low-loss diodes in star, not what it was checked in as/,
+    );
+  });
+});
+
 describe('the job file by itself', () => {
   it('POST /api/assess reasons about it as the command does, and keeps nothing', async () => {
     const file = await (await ask('/api/jobs/1003')).text();

@@ -1,11 +1,12 @@
-// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [ngspice] [shop]]: hidden faults on made-up units
-// at the static bench, by every check and by the advice; `stand`: running checks among them; `regulators`: then those fail
-// too; `ngspice`: readings from decks written by hand; `shop`: one shop's, learning how common odd units are.
+// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [junctions] [ngspice] [shop]]: hidden faults on
+// made-up units at the static bench, by every check and by the advice; `stand`: running checks among them; `regulators`: then
+// those fail too; `junctions`: diodes of another kind than told; `ngspice`: readings from decks written by hand; `shop`: one
+// shop's, learning how common odd units are.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
-import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../core/src/machines/index.ts';
+import { type ClawPole, clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../core/src/machines/index.ts';
 import { seeded } from '../core/src/numeric/index.ts';
 import { HiddenUnit } from '../core/src/practice/index.ts';
 import { bench, hide, type Policy, type Reach, type Told } from '../core/test/hidden-units.ts';
@@ -17,7 +18,7 @@ import { wilson } from '../core/test/stories.ts';
 /** Chosen before the first run; a unit's own seed is one of them and its number. */
 const seeds = [20261125, 4180, 731];
 const meter = multimeterById('bench');
-const alternators: readonly (readonly [string, Machine])[] = [
+const alternators: readonly (readonly [string, ClawPole])[] = [
   ['12 V, star, silicon', { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' }],
   ['24 V, star, low-loss', { ...clawPoleGeneric(24, 80), connection: 'star', diodeKind: 'low-loss' }],
   ['12 V, delta, silicon', { ...clawPoleGeneric(12, 120), connection: 'delta', diodeKind: 'silicon' }],
@@ -34,10 +35,18 @@ const underLoad = ['loaded-amps', 'loaded-rpm', 'loaded-drop', 'held-amps', 'hel
 type Outcome = Told & { readonly model: string; readonly way: string };
 
 const [countText = '10000', ...words] = process.argv.slice(2);
-const kinds = ['ngspice', 'stand', 'starters', 'shop', 'regulators'];
-const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail] = kinds.map((word) => words.includes(word));
+const kinds = ['ngspice', 'stand', 'starters', 'shop', 'regulators', 'junctions'];
+const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail, otherJunctions] = kinds.map((word) =>
+  words.includes(word),
+);
 const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word));
-const models = ofStarters ? starters : alternators;
+const told = alternators.filter(([, { diodeKind }]) => !otherJunctions || diodeKind !== 'unknown');
+const models: readonly (readonly [string, Machine])[] = ofStarters ? starters : told;
+/** What units told as such a machine truly are. */
+const truly = (machine: Machine): Machine =>
+  otherJunctions && machine.family === 'claw-pole'
+    ? { ...machine, diodeKind: machine.diodeKind === 'silicon' ? 'low-loss' : 'silicon' }
+    : machine;
 const [count, scale] = [Number(countText), Number(scaleText)];
 if (
   !Number.isInteger(count) ||
@@ -45,10 +54,11 @@ if (
   !(scale > 0) ||
   unknown.length > 0 ||
   (inSpice && onStand) ||
-  (regulatorsFail && !onStand)
+  (regulatorsFail && !onStand) ||
+  (otherJunctions && (ofStarters || inSpice))
 ) {
   console.error(
-    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are.`,
+    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “junctions” for alternators with another kind of diodes than told; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are.`,
   );
   process.exit(1);
 }
@@ -91,7 +101,7 @@ function work(): void {
     let share = unlikeShareOf(decided);
     for (const [m, [model, machine]] of studied.entries()) {
       // What is drawn doesn't hang on what the shop has learnt.
-      const subject = subjectOf(machine);
+      const subject = subjectOf(truly(machine));
       let session: Session | undefined;
       for (let i = m; i < count; i += studied.length) {
         if (Math.floor(i / studied.length) % of !== at) continue;

@@ -55,6 +55,15 @@ describe('rounds: what is believed after work', () => {
     expect(proved.parts.find(({ id }) => id === 'diode:A+')!.word).equal('sound');
     expect(proved.sound).greaterThan(diagnose(received).sound);
   });
+  it('a rectifier of another kind fitted in the work is told as that, not as a fault', () => {
+    const past = [{ readings: received, work: { fitted: ['rectifier'], mended: [] } }];
+    const places = ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'];
+    const read = places.map((place, i) => take(`diode-forward:${place}`, 0.371 + 0.001 * (i % 3)));
+    const told = diagnose(read, { past });
+    // From half upwards it is told.
+    expect(told.builds.find(({ contrary }) => contrary)?.chance).greaterThan(0.5);
+    for (const { fault, chance: of } of told.suspects) expect(of, fault).lessThan(0.3);
+  });
   it('two works in one visit are two rounds, one after the other', () => {
     const past = [
       { readings: received, work: { fitted: ['rectifier'], mended: [] } },
@@ -110,6 +119,7 @@ describe('variants: a reading that fits the other one', () => {
     const readings = [take('leads-null', 0.1), ...pairs];
     const told = diagnose(readings, { variants }, small);
     const large = told.builds.filter(({ name }) => name.startsWith('large stator'));
+    expect(large.every(({ contrary }) => contrary)).equal(true);
     expect(large.reduce((sum, build) => sum + build.chance, 0)).greaterThan(0.95);
     expect(told.readings.at(-1)!.word).equal('sound');
     const alone = diagnose(readings, {}, small);

@@ -5,7 +5,8 @@ import type { CourseId } from '../verdict/index.ts';
 export interface Diagnosis {
   /** Probability that nothing is wrong. */
   readonly sound: number;
-  readonly builds: readonly { readonly name: string; readonly chance: number }[];
+  /** `contrary`: not what it was checked in as. */
+  readonly builds: readonly { readonly name: string; readonly chance: number; readonly contrary?: true | undefined }[];
   /** Chance that the unit differs more from its kind than usual; limits are taken wider by as much. */
   readonly unlike: number;
   readonly suspects: readonly Suspect[];

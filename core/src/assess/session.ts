@@ -12,6 +12,7 @@ import {
   openCase,
   type Outset,
   type Reading,
+  type Scope,
   soundBands,
   soundChance,
   standingParticles,
@@ -101,11 +102,11 @@ export class Session {
     subject: Subject,
     complaint: Complaint,
     meters: readonly Multimeter[],
-    before?: (opened: Case) => Belief,
+    before?: (opened: Case, scope: Scope) => Belief,
   ) {
     this.#meters = new Map(meters.map((meter) => [meter.id, meter]));
     this.opened = openCase(subject, complaint, [...this.#meters.values()]);
-    this.#history = new History(this.opened, before?.(this.opened));
+    this.#history = new History(this.opened, before && ((scope) => before(this.opened, scope)));
   }
 
   /** A meter of this session by its id. */

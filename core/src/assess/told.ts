@@ -60,7 +60,11 @@ export function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] 
   const kin = (id: string) => builds.flatMap((build, b) => (kinOf(build) === id ? [chances[b]!] : []));
   return builds
     .filter(({ strewn }) => !strewn)
-    .map(({ id, name }) => ({ name, chance: kin(id).reduce((sum, chance) => sum + chance, 0) }));
+    .map(({ id, name, contrary, variant }) => {
+      const chance = kin(id).reduce((sum, chance) => sum + chance, 0);
+      return { name, chance, contrary: contrary ?? (variant === undefined ? undefined : true) };
+    })
+    .filter(({ chance, contrary }) => chance > 0 || !contrary);
 }
 
 export const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>

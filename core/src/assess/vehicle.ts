@@ -85,7 +85,7 @@ export function unitSession(
   const round = past.at(-1);
   if (!round) return new Session(subject, after, meters);
   const before = unitSession(unit, complaint, meters, { origin, past: past.slice(0, -1), variants, unlikeShare });
-  return new Session(subject, after, meters, (opened) =>
-    beliefAfterWork(before.opened, before.beliefAfter(round), opened, round.work),
+  return new Session(subject, after, meters, (opened, scope) =>
+    beliefAfterWork(before.opened, before.beliefAfter(round), opened, round.work, scope),
   );
 }

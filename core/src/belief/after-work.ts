@@ -1,4 +1,4 @@
-import { type Belief, priorBelief } from './belief.ts';
+import { type Belief, priorBelief, type Scope } from './belief.ts';
 import type { Case } from './case.ts';
 import { faultOfCode } from './hypotheses.ts';
 import { rowOf } from './row.ts';
@@ -23,12 +23,18 @@ const stillThere = 0.15;
  * the work took away, and keeps the others. What was learnt of resistances, leads and temperature isn't carried over.
  * `last` and `next` are the same unit.
  */
-export function beliefAfterWork(last: Case, belief: Belief, next: Case, { fitted, mended }: Done): Belief {
+export function beliefAfterWork(
+  last: Case,
+  belief: Belief,
+  next: Case,
+  { fitted, mended }: Done,
+  scope?: Scope,
+): Belief {
   const parts = new Map(next.subject.parts.map(({ id, item }) => [id, item]));
   const replaced = next.faults.map(({ part }) => fitted.includes(parts.get(part)!));
   const repaired = next.faults.map(({ part, repair }) => mended.includes(part) && repair !== undefined);
   const without = withoutFaults(last, next);
-  const weights = priorBelief(next).rows.map((row) => {
+  const weights = priorBelief(next, scope).rows.map((row) => {
     const all = new Float64Array(next.particles.length);
     row.particles.forEach((p, at) => (all[p] = anew * row.weights[at]!));
     return all;

@@ -1,3 +1,4 @@
+import type { Build } from '../machines/index.ts';
 import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
 import { boundsFactor } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
@@ -39,31 +40,32 @@ const asleep = 1e-8;
 const unsettled = 1e-4;
 
 /**
- * Two faults at once on a unit unlike its kind are weighed only once a unit looks unlike its kind; until then they
- * aren't worth the time, and one stands there for all that is wrong.
+ * Two faults at once on a unit unlike its kind, and builds contrary to what was checked in, are weighed only once a unit
+ * looks unlike its kind: `any` unit. Until then they aren't worth the time, and one fault stands there for all that is wrong.
  */
-export type Pairs = 'on its kind' | 'on any';
+export type Scope = 'its kind' | 'any';
 
-const knownPriors = { 'on its kind': new WeakMap<Case, Belief>(), 'on any': new WeakMap<Case, Belief>() };
+const knownPriors = { 'its kind': new WeakMap<Case, Belief>(), any: new WeakMap<Case, Belief>() };
 
 /** Before any reading. */
-export function priorBelief(opened: Case, pairs: Pairs = 'on its kind'): Belief {
-  const known = knownPriors[pairs];
+export function priorBelief(opened: Case, scope: Scope = 'its kind'): Belief {
+  const known = knownPriors[scope];
   let prior = known.get(opened);
-  if (!prior) known.set(opened, (prior = makePrior(opened, pairs)));
+  if (!prior) known.set(opened, (prior = makePrior(opened, scope)));
   return prior;
 }
 
-function makePrior(opened: Case, pairs: Pairs): Belief {
+function makePrior(opened: Case, scope: Scope): Belief {
   const { builds, particles } = opened;
-  const total = builds.reduce((sum, build) => sum + build.prior, 0);
+  const priorOf = (build: Build) => (build.contrary && scope !== 'any' ? 0 : build.prior);
+  const total = builds.reduce((sum, build) => sum + priorOf(build), 0);
   const singles = particles.reduce((sum, { faults, prior }) => sum + (faults.length === 1 ? prior : 0), 0);
   const wrong = particles.reduce((sum, { faults, prior }) => sum + (faults.length > 0 ? prior : 0), 0);
   const onStrewn = ({ faults, prior }: Particle) =>
-    pairs === 'on any' ? prior : [prior, (prior * wrong) / singles, 0][faults.length]!;
+    scope === 'any' ? prior : [prior, (prior * wrong) / singles, 0][faults.length]!;
   const rows = builds.map((build, b) => {
     const share = (particle: Particle) => (build.strewn ? onStrewn(particle) : particle.prior);
-    const weights = Float64Array.from(particles, (particle) => (share(particle) * build.prior) / total);
+    const weights = Float64Array.from(particles, (particle) => (share(particle) * priorOf(build)) / total);
     return rowOf(weights, opened.priorStates[b]!);
   });
   return { rows, evidence: [] };
@@ -80,16 +82,16 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   const before = new Float64Array(opened.faults.length);
   const after = new Float64Array(opened.faults.length);
   let total = 0;
-  for (const weighing of weighings) {
+  const feels = weighings.map(({ build, row }) => (row.particles.length ? predictor.feels(check, build) : []));
+  for (const [b, weighing] of weighings.entries()) {
     const { build, row } = weighing;
-    const feels = predictor.feels(check, build);
     const particleAt = (at: number) => opened.particles[row.particles[at]!]!;
     const within = (at: number, known: Gaussian, learnt: Gaussian) =>
       boundsFactor(particleAt(at), opened.dimensions, known, learnt);
     if (outcome.kind === 'changes')
       weighing.weigh(
         slips,
-        (at) => loosePredictions[particleAt(at).faults.some((f) => feels[f]) ? 'felt' : 'unfelt'],
+        (at) => loosePredictions[particleAt(at).faults.some((f) => feels[b]![f]) ? 'felt' : 'unfelt'],
         ({ prediction, state }) => {
           return { prediction, likely: looseLikelihood(prediction === loosePredictions.felt), learnt: state };
         },
@@ -117,7 +119,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
       }
     });
   }
-  const felt = opened.faults.map((_, f) => opened.builds.some((build) => predictor.feels(check, build)[f]));
+  const felt = opened.faults.map((_, f) => feels.some((faults) => faults[f]));
   const least = asleep * total;
   let kept = 0;
   for (const weighing of weighings) for (const weight of weighing.after) if (weight >= least) kept += weight;

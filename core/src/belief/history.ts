@@ -1,9 +1,9 @@
-import { type Belief, type Pairs, priorBelief, unlikeChance } from './belief.ts';
+import { type Belief, priorBelief, type Scope, unlikeChance } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
 import { type Followed, Trail } from './trail.ts';
 
-/** So likely unlike its kind, and two faults at once are weighed on such a unit too. */
+/** So likely unlike its kind, and what else it may be is weighed too. */
 const unlike = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
 const soonUnlike = 0.2;
@@ -14,33 +14,33 @@ const fewContradict = 1;
 /** Beliefs along a list of readings. */
 export class History {
   readonly #opened: Case;
-  readonly #before: Belief | undefined;
+  readonly #before: (scope: Scope) => Belief;
   readonly #trails = new Map<string, Trail>();
 
   /** `before`: what was believed before the first reading; the prior when it isn't said. */
-  constructor(opened: Case, before?: Belief) {
+  constructor(opened: Case, before = (scope: Scope) => priorBelief(opened, scope)) {
     this.#opened = opened;
     this.#before = before;
   }
 
   follow(readings: readonly Reading[]): Followed {
     const counted = countedReadings(readings);
-    const usual = this.#trail('on its kind').follow(counted);
-    const pairs = this.#looksUnlike(usual, unlike) ? 'on any' : 'on its kind';
-    const asTold = pairs === 'on any' ? this.#trail(pairs).follow(counted) : usual;
-    return this.#isContradicted(asTold) ? this.#trail(pairs, 'run last').follow(this.#runLast(counted)) : asTold;
+    const usual = this.#trail('its kind').follow(counted);
+    const scope = this.#looksUnlike(usual, unlike) ? 'any' : 'its kind';
+    const asTold = scope === 'any' ? this.#trail(scope).follow(counted) : usual;
+    return this.#isContradicted(asTold) ? this.#trail(scope, 'run last').follow(this.#runLast(counted)) : asTold;
   }
 
   /** Follows a unit as one unlike its kind beforehand, a reading in each step: when it may soon look so, or does. */
   *prepare(readings: readonly Reading[], when: 'soon' | 'when it does' = 'soon'): Generator<undefined, void> {
     const counted = countedReadings(readings);
-    const usual = this.#trail('on its kind').follow(counted);
+    const usual = this.#trail('its kind').follow(counted);
     if (!this.#looksUnlike(usual, when === 'soon' ? soonUnlike : unlike)) return;
-    yield* this.#trail('on any').prepare(counted);
+    yield* this.#trail('any').prepare(counted);
   }
 
   #looksUnlike({ belief }: Followed, least: number): boolean {
-    return !this.#before && unlikeChance(this.#opened, belief) >= least;
+    return unlikeChance(this.#opened, belief) >= least;
   }
 
   /**
@@ -66,9 +66,9 @@ export class History {
     return this.#opened.subject.assemblies.some(({ id, running }) => running && id === reading.check.assembly);
   }
 
-  #trail(pairs: Pairs, order: 'as told' | 'run last' = 'as told'): Trail {
-    const key = `${pairs}, ${order}`;
-    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before ?? priorBelief(this.#opened, pairs));
+  #trail(scope: Scope, order: 'as told' | 'run last' = 'as told'): Trail {
+    const key = `${scope}, ${order}`;
+    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope));
     this.#trails.set(key, trail);
     return trail;
   }

@@ -10,6 +10,7 @@ export {
   type Outset,
   priorBelief,
   unlikeChance,
+  type Scope,
   type SeverityEstimate,
   severityOf,
   slipChanceOf,

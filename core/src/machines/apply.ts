@@ -13,6 +13,9 @@ export const usualUnlikeShare = 0.05;
 /** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
 const notStrewn: readonly string[] = ['celsius'];
 
+/** Chance that the build isn't what was checked in [our estimate]. */
+const contraryShare = 0.02;
+
 /** Each build as the family says, and strewn wider. */
 const withStrewn = (builds: readonly Build[], share: number): Build[] => [
   ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
@@ -37,8 +40,8 @@ export function apply<M>(
 ): Subject {
   const likes = variants.filter((variant) => comparable(family, machine, variant.machine));
   const own = new Map<string, M>();
-  const buildsOf = (of: M, share: number, variant?: string): Build[] =>
-    family.builds(of).map((build) => {
+  const buildsOf = (of: M, share: number, variant?: string, all = family.builds(of)): Build[] =>
+    all.map((build) => {
       const id = variant === undefined ? build.id : `${variant}: ${build.id}`;
       own.set(id, of);
       const name = variant === undefined ? build.name : `${variant}, ${build.name}`;
@@ -48,6 +51,9 @@ export function apply<M>(
     ...buildsOf(machine, likes.length ? asCheckedIn : 1),
     ...likes.flatMap(({ name, machine: of }) => buildsOf(of, (1 - asCheckedIn) / likes.length, name)),
   ];
+  const contrary = buildsOf(machine, contraryShare, undefined, family.contrary?.(machine) ?? []).map(
+    (build): Build => ({ ...build, contrary: true }),
+  );
   const machineOf = (build: Build): M => own.get(kinOf(build))!;
   const runners = new Map<M, Runner>();
   const runnerOf = (of: M): Runner => {
@@ -57,7 +63,7 @@ export function apply<M>(
   };
   return {
     ...fixedOf(family, machine),
-    builds: withStrewn(builds, unlikeShare),
+    builds: [...withStrewn(builds, unlikeShare), ...contrary],
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
     shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),

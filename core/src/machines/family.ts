@@ -33,6 +33,8 @@ export interface Build {
   readonly variant?: string | undefined;
   /** For a unit that differs more from its kind than the family says: how many times more, and the build it is else. */
   readonly strewn?: { readonly times: number; readonly like: string };
+  /** Not what the unit was checked in as: weighed only where it looks unlike that. */
+  readonly contrary?: true;
 }
 
 /** What a build and the same strewn wider have in common: the id of the former. */
@@ -363,6 +365,8 @@ export interface Family<M> {
   /** Relabellings of places (one letter each) that leave a sound machine as it is. */
   readonly symmetries: readonly Readonly<Record<string, string>>[];
   readonly builds: (machine: M) => readonly Build[];
+  /** Builds of the same parts that it may have all the same where the plate, or who read it, is wrong. */
+  readonly contrary?: (machine: M) => readonly Build[];
   readonly network: (machine: M, build: Build, assembly: string) => Network;
   readonly runner: (machine: M) => Runner;
   readonly runsPairs?: true;

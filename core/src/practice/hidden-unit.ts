@@ -86,7 +86,7 @@ export class HiddenUnit {
     this.#scale = scale;
     this.hidden = hidden;
     this.#seed = Math.floor(random() * 2 ** 31);
-    const { builds } = subject;
+    const builds = subject.builds.filter(({ contrary }) => !contrary);
     let left = random() * builds.reduce((sum, build) => sum + build.prior, 0);
     this.#build = builds.find((build) => (left -= build.prior) <= 0) ?? builds[0]!;
     this.celsius = 20 + strewing.celsius * this.#bell();

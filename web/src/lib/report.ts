@@ -3,6 +3,7 @@ import type { Assessment, VehicleAssessment, Winding } from '@refectum/core/asse
 import { factValue, familyOf, type Machine } from '@refectum/core/machines';
 import { writeFact } from '@refectum/core/shelf';
 import { formatQuantity, units } from '@refectum/core/quantity';
+import { contraryBuild } from './contrary.ts';
 import { complaintName, type Job, type Plate, standing } from './job.ts';
 
 /** What stands on every report. */
@@ -92,6 +93,12 @@ function reckonedLine(machine: Machine): string {
         : [];
     })
     .join('; ');
+}
+
+/** What it reads like, where that isn't what it was checked in as. */
+export function readsLikeLine(diagnosis: Pick<Assessment, 'builds'>): readonly (readonly [string, string])[] {
+  const contrary = contraryBuild(diagnosis);
+  return contrary ? [['Reads like', `${contrary.name}, not what it was checked in as: judged as that`]] : [];
 }
 
 /** The parts with a word, those never looked at last, in one line. */

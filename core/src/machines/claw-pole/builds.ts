@@ -25,6 +25,12 @@ export function clawPoleBuilds(machine: ClawPole): readonly ClawPoleBuild[] {
   );
 }
 
+/** The other kind of diodes: a rectifier was exchanged, or the plate's word for it taken wrong. */
+export const clawPoleContrary = (machine: ClawPole): readonly ClawPoleBuild[] =>
+  machine.diodeKind === 'unknown'
+    ? []
+    : clawPoleBuilds({ ...machine, diodeKind: machine.diodeKind === 'silicon' ? 'low-loss' : 'silicon' });
+
 /**
  * The spreads of sound machines. Junction voltages: a batch moves together, siblings differ by a few mV (500, 502,
  * 504 mV seen: common practice, no source); batch spreads and leakages are from memory, chosen wide.

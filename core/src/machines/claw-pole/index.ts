@@ -1,5 +1,5 @@
 import type { AssemblyState, Family } from '../family.ts';
-import { type ClawPoleBuild, clawPoleBuilds, clawPoleNuisances } from './builds.ts';
+import { type ClawPoleBuild, clawPoleBuilds, clawPoleContrary, clawPoleNuisances } from './builds.ts';
 import { clawPoleChecks, outputPoint } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
@@ -45,6 +45,7 @@ export const clawPole: Family<ClawPole> = {
   assemblies,
   symmetries,
   builds: clawPoleBuilds,
+  contrary: clawPoleContrary,
   runner: clawPoleRunner,
   shows: clawPoleShows,
   standRules: clawPoleStandRules,

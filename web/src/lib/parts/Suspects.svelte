@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Apart, Diagnosis, Suspect } from '@refectum/core/assess';
+  import { contraryBuild } from '$lib/contrary.ts';
 
   interface Props {
     diagnosis: Diagnosis;
@@ -10,6 +11,7 @@
   }
   const { diagnosis, apart, part }: Props = $props();
 
+  const contrary = $derived(contraryBuild(diagnosis));
   const listed = $derived(diagnosis.suspects.filter((suspect) => (part ? suspect.part === part : true)));
   const touched = $derived(diagnosis.parts.find((p) => p.id === part));
 
@@ -35,6 +37,12 @@
       >nothing wrong: <span class="figure">{percent(diagnosis.sound)} %</span></span
     >
   </h2>
+  {#if contrary}
+    <p class="my-1 border-l-4 border-info px-3 text-sm">
+      Not what it was checked in as (<span class="figure">{percent(contrary.chance)} %</span>): it reads like
+      <strong>{contrary.name}</strong>, and is judged as that.
+    </p>
+  {/if}
   {#if diagnosis.unlike >= 0.5}
     <p class="my-1 border-l-4 border-info px-3 text-sm">
       Differs from its kind in many small ways: limits are taken wider.

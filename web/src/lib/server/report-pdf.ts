@@ -8,7 +8,7 @@ import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { dayAndTimeOf, timeOf } from '../dates.ts';
 import { type Job, overrode, tagCode } from '../job.ts';
-import { findingsLines, identityLines, reportCautions, type VehicleLines } from '../report.ts';
+import { findingsLines, identityLines, readsLikeLine, reportCautions, type VehicleLines } from '../report.ts';
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/ibm-plex-sans/package.json')));
 const face = (name: string) => join(fonts, name, `IBMPlexSans_${name}.ttf`);
@@ -66,7 +66,11 @@ export async function reportPdf(
         ],
       },
       heading('Unit'),
-      pairs([...identityLines(job), ['Checked in', `${dayAndTimeOf(job.checkedInAt)}, ${job.technician}`]]),
+      pairs([
+        ...identityLines(job),
+        ...readsLikeLine(assessment),
+        ['Checked in', `${dayAndTimeOf(job.checkedInAt)}, ${job.technician}`],
+      ]),
       ...(vehicle
         ? [heading('On the vehicle'), { ul: vehicle.readings.map(({ text }) => text) }, vehicle.conclusion]
         : []),

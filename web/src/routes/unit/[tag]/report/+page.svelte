@@ -5,7 +5,7 @@
   import Courses from '$lib/parts/Courses.svelte';
   import Mark from '$lib/parts/Mark.svelte';
   import { beforeAndAfter, workLines } from '$lib/rounds.ts';
-  import { findingsLines, identityLines, reportCautions } from '$lib/report.ts';
+  import { findingsLines, identityLines, readsLikeLine, reportCautions } from '$lib/report.ts';
 
   const { data } = $props();
   const decision = $derived(data.job.verdicts.at(-1));
@@ -35,7 +35,7 @@
 
   <h2 class="text-xl font-semibold">Unit</h2>
   <dl class="mb-4 grid grid-cols-[10rem_1fr] gap-y-0.5">
-    {#each identityLines(data.job) as [name, value] (name)}<dt>{name}</dt>
+    {#each [...identityLines(data.job), ...readsLikeLine(data.assessment)] as [name, value] (name)}<dt>{name}</dt>
       <dd>{value}</dd>{/each}
     <dt>Checked in</dt>
     <dd>{dayAndTimeOf(data.job.checkedInAt)}, {data.job.technician}</dd>
