@@ -138,7 +138,7 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
     const allowed = 1;
     const drawn: (readonly number[])[][] = [];
     // Each build's in a hook of its own: they take a while.
-    for (const [b, build] of opened.builds.entries())
+    for (const [b, build] of opened.builds.slice(0, 2).entries())
       before(() => {
         const machines = new DrawnMachines(opened, leaks, meter, 97 + b, build);
         drawn.push(Array.from({ length: many }, () => machines.drawOf(opened.particles[0]!).shown));

@@ -26,11 +26,14 @@ import { scaleSlope, toScale } from './scale.ts';
 /** A test lamp counts as lit above about half its current; the eye is not sharp about it [from memory]. */
 const litShare = 0.5;
 const litSigma = 0.1;
-/** What the model itself is trusted to, as a standard deviation on the comparison scale [from memory]. */
+/**
+ * What the model itself is trusted to, as a standard deviation on the comparison scale [from memory]. `junction`: by as
+ * much as a reading follows a junction that carries amps, which warms.
+ */
 const modelSigma = {
   diode: 0.002,
-  volts: 0.01,
-  drop: 0.001,
+  copper: 0.001,
+  junction: 0.01,
   live: 0.04,
   amps: 0.05,
   lowOhms: 0.01,
@@ -104,11 +107,14 @@ export function expectedByCircuit(
 }
 
 /**
- * Megohms are many leaks and junctions side by side, each known to a factor only, and copper under current may have a
- * junction beside it: no straight line describes them.
+ * Megohms are many leaks and junctions side by side, each known to a factor only; under current copper may have a
+ * junction beside it, and a junction copper: no straight line describes them.
  */
-export const mayBend = ({ function: use, held }: Setup): boolean =>
-  use === 'insulation' || use === 'drop' || (use === 'ohms' && held !== 'lowest');
+export const mayBend = (setup: Setup): boolean =>
+  setup.function === 'insulation' || isFed(setup) || (setup.function === 'ohms' && setup.held !== 'lowest');
+
+/** Whether the bench sends its current through what is measured. */
+const isFed = ({ function: use, feed }: Setup): boolean => use === 'drop' || (use === 'volts' && feed !== undefined);
 const isBent = (setup: Setup, { range }: Shown, meter: Multimeter): boolean =>
   mayBend(setup) && range !== meter.ohms[0];
 
@@ -213,15 +219,13 @@ function addInstrument(
 ): number {
   const range = shown.range!;
   const lowOhms = setup.function === 'ohms' && range === meter.ohms[0];
-  const model =
-    setup.function === 'ohms'
-      ? lowOhms
-        ? modelSigma.lowOhms * shown.value * dy
-        : modelSigma.highOhms
-      : setup.function === 'volts' && !setup.feed
-        ? modelSigma.live
-        : modelSigma[setup.function as 'diode'];
-  const noise = (countSigma(range) * dy) ** 2 + model ** 2;
+  const model = (): number => {
+    const { function: use } = setup;
+    if (use === 'ohms') return lowOhms ? modelSigma.lowOhms * shown.value * dy : modelSigma.highOhms;
+    if (isFed(setup)) return Math.hypot(modelSigma.copper, modelSigma.junction * followed(slope, circuit, index));
+    return use === 'volts' ? modelSigma.live : modelSigma[use as 'diode'];
+  };
+  const noise = (countSigma(range) * dy) ** 2 + model() ** 2;
   const own = (name: string) => index.get(`${name}@${meter.id}`)!;
   if (setup.function === 'insulation') return noise + (gainSigma(range) * shown.value * dy) ** 2;
   if (setup.function === 'amps') {
@@ -239,3 +243,14 @@ function addInstrument(
   slope[own(setup.function === 'drop' ? 'volts' : setup.function)]! += shown.value * dy;
   return noise;
 }
+
+/** By how much of a volt a reading follows where the junctions of the unit lie a volt off. */
+const followed = (slope: Float64Array, { kinds }: Circuit, index: ReadonlyMap<string, number>): number =>
+  kinds.reduce(
+    (sum, { junctions, shared, own }) =>
+      junctions.length === 0
+        ? sum
+        : sum +
+          (shared === undefined ? own : [shared]).reduce((all, name) => all + Math.abs(slope[index.get(name)!]!), 0),
+    0,
+  );
