@@ -40,8 +40,9 @@ const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail, otherJunctions] 
   words.includes(word),
 );
 const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word));
-const told = alternators.filter(([, { diodeKind }]) => !otherJunctions || diodeKind !== 'unknown');
-const models: readonly (readonly [string, Machine])[] = ofStarters ? starters : told;
+/** Other diodes than told there are only where something was told of them. */
+const studiedAlternators = alternators.filter(([, { diodeKind }]) => !otherJunctions || diodeKind !== 'unknown');
+const models: readonly (readonly [string, Machine])[] = ofStarters ? starters : studiedAlternators;
 /** What units told as such a machine truly are. */
 const truly = (machine: Machine): Machine =>
   otherJunctions && machine.family === 'claw-pole'

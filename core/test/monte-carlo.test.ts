@@ -137,7 +137,7 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
     /** Nats that straight lines may cost: a factor of e. Six readings taken one by one would cost eight. */
     const allowed = 1;
     const drawn: (readonly number[])[][] = [];
-    // Each build's in a hook of its own: they take a while.
+    // As its kind is and strewn wider, each in a hook of its own: they take a while.
     for (const [b, build] of opened.builds.slice(0, 2).entries())
       before(() => {
         const machines = new DrawnMachines(opened, leaks, meter, 97 + b, build);

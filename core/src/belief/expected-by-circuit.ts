@@ -246,11 +246,7 @@ function addInstrument(
 
 /** By how much of a volt a reading follows where the junctions of the unit lie a volt off. */
 const followed = (slope: Float64Array, { kinds }: Circuit, index: ReadonlyMap<string, number>): number =>
-  kinds.reduce(
-    (sum, { junctions, shared, own }) =>
-      junctions.length === 0
-        ? sum
-        : sum +
-          (shared === undefined ? own : [shared]).reduce((all, name) => all + Math.abs(slope[index.get(name)!]!), 0),
-    0,
-  );
+  kinds
+    .filter(({ junctions }) => junctions.length > 0)
+    .flatMap(({ shared, own }) => (shared === undefined ? own : [shared]))
+    .reduce((sum, name) => sum + Math.abs(slope[index.get(name)!]!), 0);

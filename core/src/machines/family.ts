@@ -33,7 +33,7 @@ export interface Build {
   readonly variant?: string | undefined;
   /** For a unit that differs more from its kind than the family says: how many times more, and the build it is else. */
   readonly strewn?: { readonly times: number; readonly like: string };
-  /** Not what the unit was checked in as: weighed only where it looks unlike that. */
+  /** Contradicts what was checked in, as no variant of the model does: weighed only where the unit looks unlike that. */
   readonly contrary?: true;
 }
 
