@@ -3,21 +3,35 @@ import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } fro
 import { boundsFactor } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
-import { likelihood, looseLikelihood, loosePredictions, settle, slipChance, stateAfter } from './likelihood.ts';
-import { strayChance } from './prediction.ts';
+import {
+  isHonest,
+  likelihood,
+  looseLikelihood,
+  loosePredictions,
+  settle,
+  slipChance,
+  stateAfter,
+} from './likelihood.ts';
+import { type Prediction, strayChance } from './prediction.ts';
+import { reconsider } from './reconsider.ts';
 import { type Row, rowOf } from './row.ts';
+import { toScale } from './scale.ts';
 import { straightenedAt } from './straighten.ts';
-import { Weighing } from './weighing.ts';
+import { type Weighed, Weighing } from './weighing.ts';
 
 /** What one reading did. */
 export interface Evidence {
+  readonly reading: Reading;
   /** Weight of evidence for each fault, in bits: log2 of P(reading | fault there) / P(reading | fault not there). */
   readonly bits: Float64Array;
   /** Which faults the check could feel at all; a fault can also lose odds to a better explanation. */
   readonly felt: readonly boolean[];
   /** The chance that it was a slip, as things stood when it was read. */
   readonly doubt: number;
-  /** For each build, of the particles that stood when it was read: the chance that it was a slip, if that particle is true. */
+  /**
+   * For each build, of the particles that stood when it was read: the chance that it was a slip, if that particle is true;
+   * reconsidered where a later reading contradicts it.
+   */
   readonly slips: readonly { readonly particles: Int32Array; readonly chances: Float32Array }[];
 }
 
@@ -38,6 +52,8 @@ const asleep = 1e-8;
 
 /** For less weight than this a reading isn't straightened anew. */
 const unsettled = 1e-4;
+/** For less weight than this a reading that looks like a slip is taken for one. */
+const worthReconsidering = 1e-3;
 
 /**
  * Two faults at once on a unit unlike its kind, and builds contrary to what was checked in, are weighed only once a unit
@@ -107,7 +123,11 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
           const settled = straightenedAt(check, outcome, foreseen, state, opened.dimensions);
           const likely = likelihood(check, outcome, settled, state);
           const stray = strayChance(settled, slips);
-          return { prediction: settled, likely, learnt: stateAfter(check, outcome, settled, state, likely, stray) };
+          if (weight >= worthReconsidering && !isHonest(likely, stray)) {
+            const instead = takenInstead(opened, reading, settled, state, about, slips);
+            if (instead && isHonest(instead.likely, stray)) return instead;
+          }
+          return { prediction: settled, likely, learnt: stateAfter(reading, settled, state, likely, stray) };
         },
         within,
       );
@@ -129,11 +149,50 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   }));
   let doubt = 0;
   slipped.forEach(({ chances }, b) => chances.forEach((c, at) => (doubt += c * weighings[b]!.after[at]!)));
-  const evidence = { bits: bitsOf(before, after, total), felt, doubt: doubt / total, slips: slipped };
+  const evidence = { reading, bits: bitsOf(before, after, total), felt, doubt: doubt / total, slips: slipped };
   return {
     rows: weighings.map((weighing) => weighing.left(least, kept)),
-    evidence: [...belief.evidence, evidence],
+    evidence: [...revised(belief.evidence, weighings), evidence],
   };
+}
+
+/** A reading that looks like a slip, taken for honest because an earlier one was the slip: how likely both are. */
+function takenInstead(
+  { dimensions }: Case,
+  reading: Reading,
+  prediction: Prediction,
+  state: Gaussian,
+  about: (state: Gaussian) => Prediction,
+  slips: number,
+): Weighed | undefined {
+  const { check, outcome } = reading;
+  if (outcome.kind !== 'value' || prediction.kind !== 'number') return undefined;
+  const other = reconsider(state, prediction, toScale(outcome.value, check.unit));
+  if (!other) return undefined;
+  const foreseen = settle(check, outcome, about(other.state), other.state, about);
+  const settled = straightenedAt(check, outcome, foreseen, other.state, dimensions);
+  const { honest, slip } = likelihood(check, outcome, settled, other.state);
+  const likely = { honest: other.odds * honest, slip };
+  const learnt = stateAfter(reading, settled, other.state, likely, strayChance(settled, slips));
+  return { prediction: settled, likely, learnt, instead: other.reading };
+}
+
+/** Earlier readings with what is now thought of them. */
+function revised(evidence: readonly Evidence[], weighings: readonly Weighing[]): readonly Evidence[] {
+  const chances = new Map<Reading, Evidence['slips'][number]['chances'][]>();
+  for (const [b, { row, revisions }] of weighings.entries())
+    for (const { reading, at, chance } of revisions) {
+      const slips = evidence.find((one) => one.reading === reading)?.slips;
+      if (!slips) continue;
+      let mine = chances.get(reading);
+      if (!mine) chances.set(reading, (mine = slips.map((of) => of.chances.slice())));
+      const place = placeIn(slips[b]!.particles, row.particles[at]!);
+      mine[b]![place] = chance + (1 - chance) * mine[b]![place]!;
+    }
+  return evidence.map((one) => {
+    const now = chances.get(one.reading);
+    return now ? { ...one, slips: one.slips.map(({ particles }, b) => ({ particles, chances: now[b]! })) } : one;
+  });
 }
 
 /** The belief with what was known of one uncertain quantity forgotten: it was exchanged, for one known to `sigma`. */

@@ -1,13 +1,8 @@
 import { type Check, findingsOf, type Outcome } from '../checks/index.ts';
-import {
-  type Gaussian,
-  gaussianAbove,
-  gaussianProject,
-  gaussianUpdate,
-  normalCdf,
-  normalPdf,
-} from '../numeric/index.ts';
+import { type Gaussian, gaussianProject, gaussianUpdate, normalCdf, normalPdf } from '../numeric/index.ts';
+import type { Reading } from './case.ts';
 import type { Prediction } from './prediction.ts';
+import { learn } from './reconsider.ts';
 import { toScale } from './scale.ts';
 
 /** Chance that an entry has nothing to do with the unit: a slipped probe, a wrong key; more when another shop or the customer told it [our estimate, design rules "floor" and "hearsay"]. */
@@ -78,19 +73,19 @@ export function settle(
   return settled;
 }
 
-/** The state of what is uncertain after an outcome: learnt from what was more likely honest than not. */
+/** The state of what is uncertain after a reading: learnt from what was more likely honest than not. */
 export function stateAfter(
-  check: Check,
-  outcome: Outcome,
+  reading: Reading,
   prediction: Prediction,
   state: Gaussian,
   likely: Likelihood,
   slips: number,
 ): Gaussian {
-  if (prediction.kind === 'chances' || (1 - slips) * likely.honest <= slips * likely.slip) return state;
-  const { mean, slope, noiseVariance, top } = prediction;
-  if (outcome.kind === 'over-range') return gaussianAbove(state, mean, slope, top, noiseVariance);
-  if (outcome.kind !== 'value') return state;
-  const y = toScale(outcome.value, check.unit);
-  return gaussianUpdate(state, mean, slope, y, noiseVariance);
+  const { check, outcome } = reading;
+  if (prediction.kind === 'chances' || !isHonest(likely, slips)) return state;
+  const shown = outcome.kind === 'value' ? toScale(outcome.value, check.unit) : undefined;
+  return learn(state, { reading, prediction, shown, slip: (slips * likely.slip) / (1 - slips) });
 }
+
+/** Whether it is more likely honest than a slip. */
+export const isHonest = ({ honest, slip }: Likelihood, slips: number): boolean => (1 - slips) * honest > slips * slip;

@@ -1,5 +1,6 @@
 import type { Build } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
+import type { Reading } from './case.ts';
 import type { Likelihood } from './likelihood.ts';
 import { type Prediction, strayChance } from './prediction.ts';
 import { type Row, totalOf } from './row.ts';
@@ -15,10 +16,19 @@ interface Alike {
 }
 
 /** A prediction, settled at what was read, how likely it makes that, and what is known after it. */
-interface Weighed {
+export interface Weighed {
   readonly prediction: Prediction;
   readonly likely: Likelihood;
   readonly learnt: Gaussian;
+  /** The earlier reading that was the slip, where this one is honest. */
+  readonly instead?: Reading;
+}
+
+/** That an earlier reading was a slip, for the particle at some place in the row. */
+export interface Revision {
+  readonly reading: Reading;
+  readonly at: number;
+  readonly chance: number;
 }
 
 /** The particles of one build while one reading is weighed, by their place in its row; what is alike shares the work. */
@@ -30,6 +40,8 @@ export class Weighing {
   /** By place in the row. */
   readonly #weighed: Weighed[] = [];
   readonly #states: Gaussian[] = [];
+  /** What is to be thought of earlier readings now. */
+  readonly revisions: Revision[] = [];
 
   constructor(build: Build, row: Row) {
     this.build = build;
@@ -60,6 +72,8 @@ export class Weighing {
       const slipped = stray * weighed.likely.slip;
       this.after[at] = before * (honest + slipped);
       this.#states.push(honest > slipped ? weighed.learnt : state);
+      const { instead } = weighed;
+      if (instead) this.revisions.push({ reading: instead, at, chance: honest / (honest + slipped) });
     });
   }
 

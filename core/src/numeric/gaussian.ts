@@ -23,7 +23,7 @@ export function gaussianOf(sigmas: readonly number[]): Gaussian {
   };
 }
 
-/** A sparse vector: most readings follow few of the components. */
+/** A sparse vector, its components ascending: most readings follow few of them. */
 export interface Slope {
   readonly index: Int32Array;
   readonly value: Float64Array;
@@ -61,6 +61,20 @@ export function gaussianProject(state: Gaussian, offset: number, slope: Slope): 
   for (let i = 0; i < index.length; i++) variance += state.priorVariance[index[i]!]! * value[i]! * value[i]!;
   for (let link: Gaussian | undefined = state; link?.term; link = link.before) variance -= dot(slope, link.term) ** 2;
   return { mean: offset + dot(slope, state.mean), variance: Math.max(variance, 0) };
+}
+
+/** How two linear observations go together under a state: their covariance, without noise. */
+export function gaussianCovariance(state: Gaussian, a: Slope, b: Slope): number {
+  let covariance = 0;
+  for (let i = 0, j = 0; i < a.index.length && j < b.index.length;) {
+    const apart = a.index[i]! - b.index[j]!;
+    if (apart === 0) covariance += state.priorVariance[a.index[i]!]! * a.value[i]! * b.value[j]!;
+    if (apart <= 0) i++;
+    if (apart >= 0) j++;
+  }
+  for (let link: Gaussian | undefined = state; link?.term; link = link.before)
+    covariance -= dot(a, link.term) * dot(b, link.term);
+  return covariance;
 }
 
 /** Mean and variance of one component. */

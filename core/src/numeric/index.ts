@@ -4,6 +4,7 @@ export {
   type Gaussian,
   gaussianAbove,
   gaussianAlong,
+  gaussianCovariance,
   gaussianForget,
   gaussianOf,
   gaussianProject,

@@ -1,0 +1,91 @@
+import {
+  type Gaussian,
+  gaussianAbove,
+  gaussianCovariance,
+  gaussianProject,
+  gaussianUpdate,
+  normalPdf,
+} from '../numeric/index.ts';
+import type { Reading } from './case.ts';
+import type { NumberPrediction } from './prediction.ts';
+
+/** What a state was learnt from. */
+export interface Lesson {
+  readonly reading: Reading;
+  readonly prediction: NumberPrediction;
+  /** On the comparison scale; undefined where it showed over-range. */
+  readonly shown: number | undefined;
+  /** Density of the reading as a slip, times the chance of a slip against that of none. */
+  readonly slip: number;
+}
+
+/** By the state that was learnt. */
+const lessons = new WeakMap<Gaussian, Lesson>();
+
+/** The state after a lesson. */
+export function learn(state: Gaussian, lesson: Lesson): Gaussian {
+  const { mean, slope, noiseVariance, top } = lesson.prediction;
+  const learnt =
+    lesson.shown === undefined
+      ? gaussianAbove(state, mean, slope, top, noiseVariance)
+      : gaussianUpdate(state, mean, slope, lesson.shown, noiseVariance);
+  if (learnt !== state) lessons.set(learnt, lesson);
+  return learnt;
+}
+
+/** An earlier reading as the slip. */
+export interface Reconsidered {
+  readonly reading: Reading;
+  /** How likely that is, against that it was honest; by all the others before the new one. */
+  readonly odds: number;
+  /** What is known without it. */
+  readonly state: Gaussian;
+}
+
+/** A reading that leaves less than this share of its noise to learn from can't be taken out again. */
+const leastLeft = 1e-6;
+
+/**
+ * Where a number contradicts what a state knows: which one of the readings that it was learnt from, taken for a slip
+ * instead, makes it likeliest; undefined where none says anything of it. What is expected without a reading is the Kalman
+ * step undone (leave-one-out; Rasmussen and Williams, Gaussian Processes for Machine Learning, 5.4.2, place from memory).
+ */
+export function reconsider(
+  state: Gaussian,
+  { mean, slope, noiseVariance }: NumberPrediction,
+  shown: number,
+): Reconsidered | undefined {
+  const expected = gaussianProject(state, mean, slope);
+  let best: { readonly link: Gaussian; readonly lesson: Lesson; readonly odds: number } | undefined;
+  let most = 0;
+  for (const { link, lesson } of learning(state)) {
+    if (lesson.shown === undefined) continue;
+    const noise = lesson.prediction.noiseVariance;
+    const known = gaussianProject(state, lesson.prediction.mean, lesson.prediction.slope);
+    const left = noise - known.variance;
+    const shared = gaussianCovariance(state, slope, lesson.prediction.slope);
+    if (left < leastLeft * noise || shared === 0) continue;
+    const off = lesson.shown - known.mean;
+    const odds = lesson.slip / normalPdf((off * noise) / left, 0, noise / Math.sqrt(left));
+    const sigma = Math.sqrt(expected.variance + shared ** 2 / left + noiseVariance);
+    const likely = odds * normalPdf(shown, expected.mean - (shared * off) / left, sigma);
+    if (likely > most) [most, best] = [likely, { link, lesson, odds }];
+  }
+  return best && { reading: best.lesson.reading, odds: best.odds, state: without(state, best.link) };
+}
+
+/** The links of a state's chain with what each was learnt from, newest first, as far as that is known. */
+function* learning(state: Gaussian): Generator<{ readonly link: Gaussian; readonly lesson: Lesson }, void> {
+  for (let link: Gaussian | undefined = state; link; link = link.before) {
+    const lesson = lessons.get(link);
+    if (!lesson) return;
+    yield { link, lesson };
+  }
+}
+
+/** The state with one link of its chain never learnt. */
+function without(state: Gaussian, link: Gaussian): Gaussian {
+  const links = [...learning(state)];
+  const since = links.slice(0, links.map((one) => one.link).indexOf(link));
+  return since.reduceRight((known, { lesson }) => learn(known, lesson), link.before!);
+}
