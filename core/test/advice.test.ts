@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
-import { leastErrorPerMinute, payTogether, type Priced } from '../src/advice/pay.ts';
+import { leastErrorInAll, minutesOfAll, payTogether, type Priced } from '../src/advice/pay.ts';
 import { expectedGains } from '../src/advice/worth.ts';
 import {
   beliefAfter,
@@ -78,27 +78,45 @@ describe('advice: what a check is worth', () => {
 });
 
 describe('advice: whether checks pay', () => {
+  /** Of a subject that takes so long in all, and errors by what must fall there in a minute. */
+  const inAll = 50;
+  const pay = (...priced: readonly Priced[]): boolean => payTogether(priced, inAll);
   const priced = (assembly: string, setupMinutes: number, error: number, minutes = 1): Priced => ({
     check: { assembly, minutes },
-    gain: { error: error * leastErrorPerMinute },
+    gain: { error: (error * leastErrorInAll) / inAll },
     setupMinutes,
   });
   it('by the error that falls per minute', () => {
-    expect(payTogether([priced('closed', 0, 1.01)])).equal(true);
-    expect(payTogether([priced('closed', 0, 0.99)])).equal(false);
-    expect(payTogether([priced('closed', 0, 1.01, 2)])).equal(false);
-    expect(payTogether([])).equal(false);
+    expect(pay(priced('closed', 0, 1.01))).equal(true);
+    expect(pay(priced('closed', 0, 0.99))).equal(false);
+    expect(pay(priced('closed', 0, 1.01, 2))).equal(false);
+    expect(pay()).equal(false);
   });
   it('for a way of ten minutes none by itself, three together', () => {
-    expect(payTogether([priced('opened', 10, 6)])).equal(false);
-    expect(payTogether([priced('opened', 10, 6), priced('opened', 10, 5)])).equal(false);
-    expect(payTogether([priced('opened', 10, 6), priced('opened', 10, 5), priced('opened', 10, 2.1)])).equal(true);
+    expect(pay(priced('opened', 10, 6))).equal(false);
+    expect(pay(priced('opened', 10, 6), priced('opened', 10, 5))).equal(false);
+    expect(pay(priced('opened', 10, 6), priced('opened', 10, 5), priced('opened', 10, 2.1))).equal(true);
   });
   it('what hardly tells anything hides nothing that pays, whatever the order', () => {
-    expect(payTogether([priced('closed', 0, 0.001, 5), priced('closed', 0, 1.01)])).equal(true);
+    expect(pay(priced('closed', 0, 0.001, 5), priced('closed', 0, 1.01))).equal(true);
   });
   it('checks of two states of assembly pay each for its own way', () => {
-    expect(payTogether([priced('opened', 10, 6), priced('clamped', 10, 6)])).equal(false);
+    expect(pay(priced('opened', 10, 6), priced('clamped', 10, 6))).equal(false);
+  });
+  it('the longer all checks of a subject take, the longer it is worth going on', () => {
+    const one = [priced('closed', 0, 0.99)];
+    expect(payTogether(one, inAll)).equal(false);
+    expect(payTogether(one, 1.1 * inAll)).equal(true);
+  });
+  it('a starter is through in half the minutes of an alternator, each way counted once', () => {
+    const [alternator, starter] = [openKnown(), openUnit(starterGeneric(12, 1.4, 'direct'), 'none', ['workshop'])];
+    const minutes = (opened: Case) => minutesOfAll(opened.subject);
+    const byHand = (opened: Case) =>
+      opened.checks.reduce((sum, check) => sum + check.minutes, 0) +
+      setupMinutes(opened, opened.subject.assemblies[0]!.id, opened.subject.assemblies.at(-1)!.id);
+    expect(minutes(alternator)).closeTo(byHand(alternator), 1e-9);
+    expect(minutes(starter)).closeTo(byHand(starter), 1e-9);
+    expect(minutes(starter) / minutes(alternator)).within(0.4, 0.6);
   });
 });
 

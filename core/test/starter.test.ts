@@ -159,7 +159,7 @@ describe('what is believed of a starter', () => {
   });
   it('asks for what the light wants before it advises a run, and for no run at all against a danger', () => {
     const session = unitSession(direct, 'click', [meter]);
-    // All that a closed unit tells but what the light wants: the best check left is a run.
+    // All that pays as it stands but what the light wants: the best check left is a run.
     const seen = typed(
       ['terminals-by-eye', 'clean'],
       ['smell', 'none'],
@@ -169,12 +169,22 @@ describe('what is believed of a starter', () => {
       ['leads-null', meter.leadOhms],
       ['motor-to-case', 0.12],
       ['free-turning', 'free'],
+      ['pull-in', 0.5],
+      ['hold-in', 1.3],
+      ['lead-to-case', 'OL'],
     );
-    const first = session.advice(atBench(seen, 'closed')).next;
+    const first = session.advice(atBench(seen, 'lead-off')).next;
     expect(first.slice(0, 3).map(({ check, reason }) => [check, /^Before it runs/.test(reason)])).deep.equal([
       ['main-to-case', true],
       ['main-to-motor', true],
       ['case-by-eye', true],
+    ]);
+    // Closed, what the light wants pays by itself.
+    const [closed] = session.advice(atBench(seen, 'closed')).next;
+    expect([closed!.check, closed!.setupMinutes, /^Before it runs/.test(closed!.reason)]).deep.equal([
+      'case-by-eye',
+      0,
+      false,
     ]);
     const danger = typed(...clear.filter(([id]) => id !== 'main-to-motor'), ['main-to-motor', 0.12]);
     const ids = session.advice(atBench(danger, 'closed')).next.map(({ check }) => check);

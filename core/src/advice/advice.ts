@@ -1,7 +1,7 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
-import { payTogether } from './pay.ts';
+import { minutesOfAll, payTogether } from './pay.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
 /** A check worth doing. */
@@ -11,7 +11,7 @@ export interface Advised {
   readonly gain: Gain;
   /** Minutes of taking apart or putting back before it can be done. */
   readonly setupMinutes: number;
-  /** Bits per minute, a quarter of the set-up there and back charged to this check. */
+  /** Bits per minute, the way there charged to this check. */
   readonly score: number;
   /** The two suspects it tells apart best; undefined stands for "nothing more wrong". */
   readonly between: readonly [number | undefined, number | undefined] | undefined;
@@ -31,8 +31,6 @@ export interface Advice {
   readonly worthwhile: boolean;
 }
 
-/** Of a set-up's minutes there and back, the share charged to one check: others will use it too. */
-const setupShare = 1 / 4;
 /** Weight of knowing what to do against knowing which part it is. */
 const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
@@ -79,25 +77,32 @@ export function advise(
       (mayRun || !isRun(opened, check)),
   );
   const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
-  const roughly = open.map(weigh(scoutsOf(opened, members))).sort(byScore);
+  const first = byWorth(opened);
+  const roughly = open.map(weigh(scoutsOf(opened, members))).sort(first);
   const exactly = roughly
     .slice(0, weighedFully)
     .map(({ check }) => check)
     .map(weigh(members));
   const pairs = pairsOf(rivalsOf(opened, belief, members));
   const separations = new Map(open.map((check) => [check, separationsOf(opened, members, check, conditions, pairs)]));
-  const weighed = [...exactly.sort(byScore), ...roughly.slice(weighedFully)];
+  const weighed = [...exactly.sort(first), ...roughly.slice(weighedFully)];
   const checks = weighed.map((one): Advised => ({ ...one, between: mostApart(pairs, separations.get(one.check)!) }));
   const apart = pairs.map(({ between }, p): ToldApart => {
     const by = (check: Check) => separations.get(check)![p]!;
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  return { checks, apart, worthwhile: payTogether(weighed) };
+  return { checks, apart, worthwhile: payTogether(weighed, minutesOfAll(opened.subject)) };
 }
 
 type Weighed = Omit<Advised, 'between'>;
-const byScore = (a: Weighed, b: Weighed): number => b.score - a.score;
+
+/** By score; but what pays by itself as the unit stands comes before it is taken further apart or put together. */
+function byWorth({ subject }: Case): (a: Weighed, b: Weighed) => number {
+  const minutes = minutesOfAll(subject);
+  const here = (one: Weighed): number => Number(one.setupMinutes === 0 && payTogether([one], minutes));
+  return (a, b) => here(b) - here(a) || b.score - a.score;
+}
 
 /** What is done on some stands is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
@@ -123,7 +128,7 @@ function weigher(
     const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
     const gain = { bits: both('bits'), error: both('error') };
     const weighed = { check, gain, setupMinutes: setupMinutes(opened, assembly, check.assembly) };
-    return { ...weighed, score: gain.bits / (check.minutes + 2 * weighed.setupMinutes * setupShare) };
+    return { ...weighed, score: gain.bits / (check.minutes + weighed.setupMinutes) };
   };
 }
 

@@ -1,4 +1,5 @@
 import type { Check } from '../checks/index.ts';
+import type { Subject } from '../machines/index.ts';
 import type { Gain } from './worth.ts';
 
 /** What a check would bring, and what it costs. */
@@ -10,16 +11,21 @@ export interface Priced {
 }
 
 /**
- * Checks pay as long as the error of what is told falls by this per minute: counted by `study bench`. Bits order the
- * checks, but go on paying for what would change no verdict.
+ * Checks pay as long as the error of what is told falls by this in the minutes that all checks of such a subject take, ways
+ * included: counted by `study bench`. A starter is through in half the minutes of an alternator, and no more of them are
+ * worth spending on what is left. Bits order the checks, but go on paying for what would change no verdict.
  */
-export const leastErrorPerMinute = 0.0022;
+export const leastErrorInAll = 0.125;
+
+/** Minutes that all checks of a subject take, each way to and fro once. */
+export const minutesOfAll = ({ checks, assemblies }: Pick<Subject, 'checks' | 'assemblies'>): number =>
+  [...checks, ...assemblies].reduce((sum, { minutes }) => sum + minutes, 0);
 
 /**
  * Whether the checks of some state of assembly pay together: the quickest gains first and as many as make it most, the
  * way there charged once. What two of them would both tell counts twice.
  */
-export function payTogether(priced: readonly Priced[]): boolean {
+export function payTogether(priced: readonly Priced[], minutesInAll: number): boolean {
   const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
   return [...new Set(priced.map(({ check }) => check.assembly))].some((assembly) => {
     const there = priced.filter(({ check }) => check.assembly === assembly);
@@ -29,7 +35,7 @@ export function payTogether(priced: readonly Priced[]): boolean {
       .some(({ check, gain }) => {
         error += gain.error;
         minutes += check.minutes;
-        return error >= leastErrorPerMinute * minutes;
+        return error / leastErrorInAll >= minutes / minutesInAll;
       });
   });
 }
