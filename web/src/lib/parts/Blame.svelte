@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Blame } from '@refectum/core/blame';
+  import { percent } from '$lib/percent.ts';
 
   const { blame, tag }: { blame: Blame; tag: number } = $props();
   const words: Readonly<Record<Blame['course'], string>> = {
@@ -8,7 +9,6 @@
     return: 'Return as is',
     ask: 'Ask or measure more',
   };
-  const percent = (p: number): string => (p >= 0.995 ? '99+' : p < 0.01 ? '<1' : String(Math.round(100 * p)));
 </script>
 
 <section aria-label="Where the fault lies" class="sheet p-3">

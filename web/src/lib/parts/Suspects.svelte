@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Apart, Diagnosis, Suspect } from '@refectum/core/assess';
-  import { contraryBuild } from '$lib/contrary.ts';
+  import { percent } from '$lib/percent.ts';
+  import UnlikeKind from './UnlikeKind.svelte';
 
   interface Props {
     diagnosis: Diagnosis;
@@ -11,11 +12,9 @@
   }
   const { diagnosis, apart, part }: Props = $props();
 
-  const contrary = $derived(contraryBuild(diagnosis));
   const listed = $derived(diagnosis.suspects.filter((suspect) => (part ? suspect.part === part : true)));
   const touched = $derived(diagnosis.parts.find((p) => p.id === part));
 
-  const percent = (p: number): string => (p >= 0.995 ? '99+' : p < 0.01 ? '<1' : String(Math.round(100 * p)));
   const strength = (bits: number): string => {
     const size = Math.abs(bits);
     const word = size < 1 ? 'slightly' : size < 3.3 ? 'clearly' : 'strongly';
@@ -37,17 +36,7 @@
       >nothing wrong: <span class="figure">{percent(diagnosis.sound)} %</span></span
     >
   </h2>
-  {#if contrary}
-    <p class="my-1 border-l-4 border-info px-3 text-sm">
-      Not what it was checked in as (<span class="figure">{percent(contrary.chance)} %</span>): it reads like
-      <strong>{contrary.name}</strong>, and is judged as that.
-    </p>
-  {/if}
-  {#if diagnosis.unlike >= 0.5}
-    <p class="my-1 border-l-4 border-info px-3 text-sm">
-      Differs from its kind in many small ways: limits are taken wider.
-    </p>
-  {/if}
+  <UnlikeKind {diagnosis} />
   <ul>
     {#each listed as suspect (suspect.fault)}
       <li class="border-b border-base-300">

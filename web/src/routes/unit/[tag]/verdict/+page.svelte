@@ -7,6 +7,7 @@
   import { freshId, outbox } from '$lib/live/outbox.svelte.ts';
   import Courses from '$lib/parts/Courses.svelte';
   import Tag from '$lib/parts/Tag.svelte';
+  import UnlikeKind from '$lib/parts/UnlikeKind.svelte';
   import { decisionSchema } from '$lib/schemas.ts';
 
   const { data } = $props();
@@ -91,6 +92,7 @@
   {#if bench.outlook?.verdict}
     {@const { verdict } = bench.outlook}
     <p class="text-lg">{verdict.reason}</p>
+    {#if bench.diagnosis}<UnlikeKind diagnosis={bench.diagnosis} />{/if}
     {#if next && !bench.outlook.stop}
       <p class="border-l-4 border-info px-3 py-1">
         Not all is known: “{next.name}” would still pay for its {next.minutes}{next.setupMinutes
