@@ -77,12 +77,12 @@ describe('an earlier reading taken for the slip', () => {
           return;
         }
         const best = tried.reduce((a, b) => (b.likely > a.likely ? b : a));
-        if (!other || !(best.likely > 1e-12 && best.odds < 1e12)) return;
-        const same = tried.find(({ reading }) => reading === other.reading)!;
+        if (!(best.likely > 1e-12 && best.odds < 1e12)) return;
+        const same = tried.find(({ reading }) => reading === other?.reading)!;
         expect(same.likely / best.likely).closeTo(1, 1e-6);
-        expect(other.odds / same.odds).closeTo(1, 1e-6);
+        expect(other!.odds / same.odds).closeTo(1, 1e-6);
         for (const i of [0, 1, 2]) {
-          const [got, wanted] = [gaussianAlong(other.state, i), gaussianAlong(same.known, i)];
+          const [got, wanted] = [gaussianAlong(other!.state, i), gaussianAlong(same.known, i)];
           expect(got.mean).closeTo(wanted.mean, 1e-8);
           expect(got.variance).closeTo(wanted.variance, 1e-8);
         }

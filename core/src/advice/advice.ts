@@ -1,7 +1,7 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
-import { minutesOfAll, payTogether } from './pay.ts';
+import { minutesOfAll, pays, payTogether } from './pay.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
 /** A check worth doing. */
@@ -77,7 +77,8 @@ export function advise(
       (mayRun || !isRun(opened, check)),
   );
   const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
-  const first = byWorth(opened);
+  const minutesInAll = minutesOfAll(opened.subject);
+  const first = byWorth(minutesInAll);
   const roughly = open.map(weigh(scoutsOf(opened, members))).sort(first);
   const exactly = roughly
     .slice(0, weighedFully)
@@ -92,15 +93,15 @@ export function advise(
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  return { checks, apart, worthwhile: payTogether(weighed, minutesOfAll(opened.subject)) };
+  return { checks, apart, worthwhile: payTogether(weighed, minutesInAll) };
 }
 
 type Weighed = Omit<Advised, 'between'>;
 
 /** By score; but what pays by itself as the unit stands comes before it is taken further apart or put together. */
-function byWorth({ subject }: Case): (a: Weighed, b: Weighed) => number {
-  const minutes = minutesOfAll(subject);
-  const here = (one: Weighed): number => Number(one.setupMinutes === 0 && payTogether([one], minutes));
+function byWorth(minutesInAll: number): (a: Weighed, b: Weighed) => number {
+  const here = ({ check, gain, setupMinutes: way }: Weighed): number =>
+    Number(way === 0 && pays(gain.error, check.minutes, minutesInAll));
   return (a, b) => here(b) - here(a) || b.score - a.score;
 }
 

@@ -12,14 +12,18 @@ export interface Priced {
 
 /**
  * Checks pay as long as the error of what is told falls by this in the minutes that all checks of such a subject take, ways
- * included: counted by `study bench`. A starter is through in half the minutes of an alternator, and no more of them are
- * worth spending on what is left. Bits order the checks, but go on paying for what would change no verdict.
+ * included: counted by `study bench`. All of a starter takes half the minutes of an alternator, and what is left unknown is
+ * worth half as many. Bits order the checks, but go on paying for what would change no verdict.
  */
 export const leastErrorInAll = 0.125;
 
-/** Minutes that all checks of a subject take, each way to and fro once. */
+/** Minutes that all checks of a subject take, each way from state to state once. */
 export const minutesOfAll = ({ checks, assemblies }: Pick<Subject, 'checks' | 'assemblies'>): number =>
   [...checks, ...assemblies].reduce((sum, { minutes }) => sum + minutes, 0);
+
+/** Whether so much less error is worth so many minutes. */
+export const pays = (error: number, minutes: number, minutesInAll: number): boolean =>
+  error / leastErrorInAll >= minutes / minutesInAll;
 
 /**
  * Whether the checks of some state of assembly pay together: the quickest gains first and as many as make it most, the
@@ -35,7 +39,7 @@ export function payTogether(priced: readonly Priced[], minutesInAll: number): bo
       .some(({ check, gain }) => {
         error += gain.error;
         minutes += check.minutes;
-        return error / leastErrorInAll >= minutes / minutesInAll;
+        return pays(error, minutes, minutesInAll);
       });
   });
 }
