@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
 import { leastErrorInAll, minutesOfAll, payTogether, type Priced } from '../src/advice/pay.ts';
+import { nextState } from '../src/advice/way.ts';
 import { expectedGains } from '../src/advice/worth.ts';
 import {
   beliefAfter,
@@ -77,15 +78,16 @@ describe('advice: what a check is worth', () => {
   });
 });
 
+/** Of a subject that takes so long in all, and errors by what must fall there in a minute. */
+const inAll = 50;
+const priced = (assembly: string, setupMinutes: number, error: number, minutes = 1): Priced => ({
+  check: { assembly, minutes },
+  gain: { error: (error * leastErrorInAll) / inAll },
+  setupMinutes,
+});
+
 describe('advice: whether checks pay', () => {
-  /** Of a subject that takes so long in all, and errors by what must fall there in a minute. */
-  const inAll = 50;
   const pay = (...priced: readonly Priced[]): boolean => payTogether(priced, inAll);
-  const priced = (assembly: string, setupMinutes: number, error: number, minutes = 1): Priced => ({
-    check: { assembly, minutes },
-    gain: { error: (error * leastErrorInAll) / inAll },
-    setupMinutes,
-  });
   it('by the error that falls per minute', () => {
     expect(pay(priced('closed', 0, 1.01))).equal(true);
     expect(pay(priced('closed', 0, 0.99))).equal(false);
@@ -113,10 +115,44 @@ describe('advice: whether checks pay', () => {
     const minutes = (opened: Case) => minutesOfAll(opened.subject);
     const byHand = (opened: Case) =>
       opened.checks.reduce((sum, check) => sum + check.minutes, 0) +
-      setupMinutes(opened, opened.subject.assemblies[0]!.id, opened.subject.assemblies.at(-1)!.id);
+      setupMinutes(opened.subject, opened.subject.assemblies[0]!.id, opened.subject.assemblies.at(-1)!.id);
     expect(minutes(alternator)).closeTo(byHand(alternator), 1e-9);
     expect(minutes(starter)).closeTo(byHand(starter), 1e-9);
     expect(minutes(starter) / minutes(alternator)).within(0.4, 0.6);
+  });
+});
+
+describe('advice: where to go next', () => {
+  const assemblies = [
+    { id: 'clamped', name: 'Clamped', minutes: 0 },
+    { id: 'closed', name: 'Closed', minutes: 2 },
+    { id: 'lead-off', name: 'Lead off', minutes: 1 },
+    { id: 'opened', name: 'Opened', minutes: 10 },
+  ];
+  /** Error, by what must fall in a minute, that one check of a minute in each state takes away. */
+  const from = (here: string, errors: Readonly<Record<string, number>>): string | undefined => {
+    const all = Object.entries(errors).map(([id, error]) => priced(id, setupMinutes({ assemblies }, here, id), error));
+    return nextState({ assemblies }, here, all, inAll);
+  };
+  it('where most pays, if it pays on one side alone', () => {
+    expect(from('closed', { clamped: 2.9, opened: 12.1 })).equal('opened');
+    expect(from('closed', { clamped: 3.1, opened: 11.9 })).equal('clamped');
+    expect(from('opened', { opened: 99, closed: 12.1 })).equal('closed');
+  });
+  it('to the nearer end first where it pays on both sides, however much more it does on the other', () => {
+    expect(from('lead-off', { clamped: 4.1, opened: 99 })).equal('clamped');
+    expect(from('closed', { clamped: 3.1, 'lead-off': 50, opened: 99 })).equal('clamped');
+    expect(from('closed', { clamped: 99, 'lead-off': 2.1 })).equal('lead-off');
+  });
+  it('and does in passing what alone would be worth no way', () => {
+    expect(from('clamped', { 'lead-off': 1.1, opened: 14.1 })).equal('lead-off');
+    expect(from('clamped', { 'lead-off': 0.9, opened: 14.1 })).equal('opened');
+    expect(from('clamped', { 'lead-off': 1.1, opened: 13.9 })).equal(undefined);
+    expect(from('opened', { closed: 1.1, clamped: 14.1 })).equal('closed');
+  });
+  it('nowhere if nothing pays but as it stands', () => {
+    expect(from('closed', { closed: 99, clamped: 0.1, opened: 3 })).equal(undefined);
+    expect(from('closed', {})).equal(undefined);
   });
 });
 
@@ -161,10 +197,10 @@ describe('advice: what to do next', () => {
     expect(checks.at(-1)!.gain.bits).closeTo(0, 1e-9);
   });
   it('counts set-up along the order of taking apart, both ways', () => {
-    expect(setupMinutes(opened, 'closed', 'unsoldered')).equal(20);
-    expect(setupMinutes(opened, 'opened', 'unsoldered')).equal(15);
-    expect(setupMinutes(opened, 'unsoldered', 'closed')).equal(20);
-    expect(setupMinutes(opened, 'closed', '')).equal(0);
+    expect(setupMinutes(opened.subject, 'closed', 'unsoldered')).equal(20);
+    expect(setupMinutes(opened.subject, 'opened', 'unsoldered')).equal(15);
+    expect(setupMinutes(opened.subject, 'unsoldered', 'closed')).equal(20);
+    expect(setupMinutes(opened.subject, 'closed', '')).equal(0);
   });
   it('names for any two of the open suspects a check that tells them apart, and none once all are done', () => {
     const belief = after(opened, ['field-ohms', { kind: 'value', value: 9 }]);
@@ -198,6 +234,14 @@ describe('advice: what to do next', () => {
     const clamped = Math.min(...checks.flatMap(({ check }) => (check.assembly === 'clamped' ? place(check.id) : [])));
     expect(place('bar-to-shaft')).within(0, clamped - 1);
     expect(place('field-to-case')).within(0, clamped - 1);
+  });
+  it('does what pays closed as the lead goes back on, before it is clamped', () => {
+    const starter = openUnit(starterGeneric(12, 1.2, 'direct'), 'none', ['workshop']);
+    const motorToCase = ['motor-to-case', { kind: 'value', value: 0.2 }] as const;
+    const { checks } = advise(starter, after(starter, motorToCase), conditions, done('motor-to-case'), 'lead-off');
+    const place = (state: string) => checks.findIndex(({ check }) => check.assembly === state);
+    expect(place('closed')).within(1, place('clamped') - 1);
+    expect(place('clamped')).lessThan(place('opened'));
   });
   it('says what could still hide, and which check would show it', () => {
     const belief = after(opened, ['bridge-forward', { kind: 'value', value: 0.93 }]);

@@ -82,12 +82,12 @@ export function bench(
   let assembly = 'closed';
   let minutes = 0;
   const take = (check: Check): void => {
-    minutes += check.minutes + setupMinutes(opened, assembly, check.assembly);
+    minutes += check.minutes + setupMinutes(opened.subject, assembly, check.assembly);
     assembly = check.assembly || assembly;
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
   const stand = reach === 'at rest' ? undefined : opened.subject.assemblies.find((state) => state.whenThere)?.id;
-  const wayFromClosed = (check: Check): number => setupMinutes(opened, 'closed', check.assembly);
+  const wayFromClosed = (check: Check): number => setupMinutes(opened.subject, 'closed', check.assembly);
   // Nobody solders twice: all that is done closed comes first, then the run, then what is done opened.
   const inOrder = opened.checks
     .filter((check) => !without.includes(check.id) && (check.assembly === stand || isOpen(opened, check, 'closed')))
@@ -102,7 +102,7 @@ export function bench(
       .diagnose(situation())
       .readings.filter(({ check, repeat }) => repeat && !again.has(check))
       .map(({ check }) => opened.checks.find(({ id }) => id === check)!)
-      .find((check) => setupMinutes(opened, assembly, check.assembly) === 0);
+      .find((check) => setupMinutes(opened.subject, assembly, check.assembly) === 0);
     if (doubted) {
       again.add(doubted.id);
       return doubted;
@@ -128,7 +128,7 @@ export function bench(
     const { gate } = session.diagnose(situation());
     opened.checks.filter(({ id }) => gate?.reasons.some(({ check }) => check === id)).forEach(take);
     if (!session.diagnose(situation()).gate?.green) return;
-    minutes += setupMinutes(opened, assembly, stand!);
+    minutes += setupMinutes(opened.subject, assembly, stand!);
     assembly = stand!;
   };
   for (;;) {

@@ -159,7 +159,6 @@ describe('what is believed of a starter', () => {
   });
   it('asks for what the light wants before it advises a run, and for no run at all against a danger', () => {
     const session = unitSession(direct, 'click', [meter]);
-    // All that pays as it stands but what the light wants: the best check left is a run.
     const seen = typed(
       ['terminals-by-eye', 'clean'],
       ['smell', 'none'],
@@ -173,19 +172,25 @@ describe('what is believed of a starter', () => {
       ['hold-in', 1.3],
       ['lead-to-case', 'OL'],
     );
-    const first = session.advice(atBench(seen, 'lead-off')).next;
+    // Clamped already, the best check is a run.
+    const first = session.advice(atBench(seen, 'clamped')).next;
     expect(first.slice(0, 3).map(({ check, reason }) => [check, /^Before it runs/.test(reason)])).deep.equal([
       ['main-to-case', true],
       ['main-to-motor', true],
       ['case-by-eye', true],
     ]);
-    // Closed, what the light wants pays by itself.
-    const [closed] = session.advice(atBench(seen, 'closed')).next;
-    expect([closed!.check, closed!.setupMinutes, /^Before it runs/.test(closed!.reason)]).deep.equal([
-      'case-by-eye',
-      0,
-      false,
-    ]);
+    // Closed, or on the way back to the clamp, what the light wants pays by itself.
+    for (const [assembly, way] of [
+      ['closed', 0],
+      ['lead-off', 1],
+    ] as const) {
+      const [best] = session.advice(atBench(seen, assembly)).next;
+      expect([best!.check, best!.setupMinutes, /^Before it runs/.test(best!.reason)]).deep.equal([
+        'case-by-eye',
+        way,
+        false,
+      ]);
+    }
     const danger = typed(...clear.filter(([id]) => id !== 'main-to-motor'), ['main-to-motor', 0.12]);
     const ids = session.advice(atBench(danger, 'closed')).next.map(({ check }) => check);
     const running = session.opened.checks.filter(({ assembly }) => assembly === 'clamped').map(({ id }) => id);

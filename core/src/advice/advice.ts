@@ -2,6 +2,7 @@ import { type Belief, type Case, type Conditions, faultChances, separation } fro
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
 import { minutesOfAll, pays, payTogether } from './pay.ts';
+import { nextState, setupMinutes } from './way.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
 /** A check worth doing. */
@@ -36,15 +37,6 @@ const actionShare = 0.7;
 /** A check that separates two suspects by less doesn't tell them apart. */
 const tellsApart = 0.5;
 
-/** Minutes from one state of assembly to another; `''` fits any. */
-export function setupMinutes(opened: Case, from: string, to: string): number {
-  const states = opened.subject.assemblies;
-  const at = (id: string) => states.findIndex((state) => state.id === id);
-  if (to === '' || from === to) return 0;
-  const [low, high] = [at(from), at(to)].sort((x, y) => x - y) as [number, number];
-  return states.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
-}
-
 /** All open checks are weighed by a few hypotheses; the best of them once more, by all. */
 const weighedFully = 8;
 
@@ -78,15 +70,21 @@ export function advise(
   );
   const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
   const minutesInAll = minutesOfAll(opened.subject);
-  const first = byWorth(minutesInAll);
-  const roughly = open.map(weigh(scoutsOf(opened, members))).sort(first);
+  const sorted = (weighed: readonly Weighed[]): Weighed[] => {
+    const next = nextState(opened.subject, assembly, weighed, minutesInAll);
+    /** What pays as the unit stands comes before all that is done in the state to go to next, and that before the rest. */
+    const rank = ({ check, gain, setupMinutes: way }: Weighed): number =>
+      way === 0 && pays(gain.error, check.minutes, minutesInAll) ? 2 : Number(check.assembly === next);
+    return [...weighed].sort((a, b) => rank(b) - rank(a) || b.score - a.score);
+  };
+  const roughly = sorted(open.map(weigh(scoutsOf(opened, members))));
   const exactly = roughly
     .slice(0, weighedFully)
     .map(({ check }) => check)
     .map(weigh(members));
   const pairs = pairsOf(rivalsOf(opened, belief, members));
   const separations = new Map(open.map((check) => [check, separationsOf(opened, members, check, conditions, pairs)]));
-  const weighed = [...exactly.sort(first), ...roughly.slice(weighedFully)];
+  const weighed = sorted([...exactly, ...roughly.slice(weighedFully)]);
   const checks = weighed.map((one): Advised => ({ ...one, between: mostApart(pairs, separations.get(one.check)!) }));
   const apart = pairs.map(({ between }, p): ToldApart => {
     const by = (check: Check) => separations.get(check)![p]!;
@@ -97,13 +95,6 @@ export function advise(
 }
 
 type Weighed = Omit<Advised, 'between'>;
-
-/** By score; but what pays by itself as the unit stands comes before it is taken further apart or put together. */
-function byWorth(minutesInAll: number): (a: Weighed, b: Weighed) => number {
-  const here = ({ check, gain, setupMinutes: way }: Weighed): number =>
-    Number(way === 0 && pays(gain.error, check.minutes, minutesInAll));
-  return (a, b) => here(b) - here(a) || b.score - a.score;
-}
 
 /** What is done on some stands is weighed there alone. */
 export const isOpen = ({ subject }: Case, { assembly }: Check, now: string): boolean =>
@@ -128,7 +119,7 @@ function weigher(
     const [ofActions, ofParts] = expectedGains(views, weights, [actions, parts]);
     const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
     const gain = { bits: both('bits'), error: both('error') };
-    const weighed = { check, gain, setupMinutes: setupMinutes(opened, assembly, check.assembly) };
+    const weighed = { check, gain, setupMinutes: setupMinutes(opened.subject, assembly, check.assembly) };
     return { ...weighed, score: gain.bits / (check.minutes + weighed.setupMinutes) };
   };
 }

@@ -1,2 +1,3 @@
-export { type Advice, type Advised, type ToldApart, advise, isOpen, isRun, setupMinutes } from './advice.ts';
+export { type Advice, type Advised, type ToldApart, advise, isOpen, isRun } from './advice.ts';
 export { type Hidden, hiddenFaults } from './hidden.ts';
+export { setupMinutes } from './way.ts';

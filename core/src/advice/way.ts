@@ -1,0 +1,46 @@
+import type { Subject } from '../machines/index.ts';
+import { payTogether, type Priced } from './pay.ts';
+
+type States = Pick<Subject, 'assemblies'>;
+
+/** Minutes from one state of assembly to another; `''` fits any. */
+export function setupMinutes({ assemblies }: States, from: string, to: string): number {
+  const at = (id: string) => assemblies.findIndex((state) => state.id === id);
+  if (to === '' || from === to) return 0;
+  const [low, high] = [at(from), at(to)].sort((x, y) => x - y) as [number, number];
+  return assemblies.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
+}
+
+/** States on one side of where a unit stands. */
+interface Side {
+  /** Where to go there first. */
+  readonly next: string;
+  /** Minutes to the last of its states whose checks pay. */
+  readonly minutes: number;
+}
+
+/**
+ * The state of assembly to go to next: where checks pay that are done there, the way charged, or pay in passing. With such
+ * states on both sides, the side comes first whose last is nearer: nobody goes to and fro.
+ */
+export function nextState({ assemblies }: States, here: string, priced: readonly Priced[], minutesInAll: number) {
+  const at = assemblies.findIndex(({ id }) => id === here);
+  const sides = [assemblies.slice(0, at).reverse(), assemblies.slice(at + 1)].flatMap((states): Side[] => {
+    const worth = states.flatMap(({ id }) => {
+      const there = priced.filter(({ check }) => check.assembly === id);
+      const [first] = there;
+      if (!first) return [];
+      const inPassing = there.map((one) => ({ ...one, setupMinutes: 0 }));
+      return {
+        id,
+        minutes: first.setupMinutes,
+        pays: payTogether(there, minutesInAll),
+        inPassing: payTogether(inPassing, minutesInAll),
+      };
+    });
+    const last = worth.findLastIndex(({ pays }) => pays);
+    const next = worth.slice(0, last + 1).find(({ inPassing }) => inPassing);
+    return next ? [{ next: next.id, minutes: worth[last]!.minutes }] : [];
+  });
+  return sides.sort((a, b) => a.minutes - b.minutes)[0]?.next;
+}
