@@ -18,7 +18,8 @@
   let problem = $state('');
   const prices = $derived(bench.setting.prices);
   const items = $derived(bench.subject.items);
-  const next = $derived(bench.outlook?.next[0]);
+  /** What would still pay itself, not the null or the light that comes before it. */
+  const next = $derived(bench.outlook?.next.find(({ bits }) => bits > 0));
   const decided = $derived(outbox.waiting.some(({ tag, path }) => tag === data.job.tag && path.endsWith('/verdicts')));
 
   type Amount = 'labourPerHour' | 'exchange' | 'core' | 'comeback';
