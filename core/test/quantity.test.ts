@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { formatQuantity, parseQuantity, type Unit } from '../src/quantity/index.ts';
+import { formatChance, formatQuantity, parseQuantity, type Unit } from '../src/quantity/index.ts';
 
 const valueOf = (text: string, unit: Unit): number => {
   const read = parseQuantity(text, unit);
@@ -77,6 +77,10 @@ describe('quantity: what people type', () => {
 });
 
 describe('quantity: written as engineers do', () => {
+  it('a chance is never quite none and never quite sure', () => {
+    const words = [0, 0.0099, 0.01, 0.144, 0.99, 0.9901, 1].map(formatChance);
+    expect(words).deep.equal(['under 1 %', 'under 1 %', '1 %', '14 %', '99 %', 'over 99 %', 'over 99 %']);
+  });
   const written: readonly (readonly [number, Unit, string])[] = [
     [0.142, 'ohms', '0.142 Ω'],
     [0.54, 'volts', '540 mV'],

@@ -1,4 +1,5 @@
 import { type Belief, type Case, chanceThat, faultChances, type Reading } from '../belief/index.ts';
+import { formatChance } from '../quantity/index.ts';
 import type { Gate } from './assessment.ts';
 
 /** A danger less likely than this doesn't stop a run [our estimate]. */
@@ -20,11 +21,9 @@ export function gateOf(opened: Case, belief: Belief, readings: readonly Reading[
     if (chances.reduce((sum, chance, f) => (isOne(f) ? sum + chance : sum), 0) < bearable) return [];
     const chance = chanceThat(opened, belief, (faults) => faults.some(isOne));
     return chance >= bearable
-      ? [{ id: `danger:${species[0]}`, check: undefined, why: `${name}, ${percent(chance)} likely: ${why}.` }]
+      ? [{ id: `danger:${species[0]}`, check: undefined, why: `${name}, ${formatChance(chance)} likely: ${why}.` }]
       : [];
   });
   const reasons = [...dangers, ...missing];
   return { green: reasons.length === 0, reasons };
 }
-
-const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : `${Math.round(100 * chance)} %`);

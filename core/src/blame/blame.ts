@@ -1,4 +1,5 @@
 import { type Belief, type Case, chanceThat } from '../belief/index.ts';
+import { formatChance } from '../quantity/index.ts';
 
 /** Where the fault lies, and what follows for the unit. */
 export interface Blame {
@@ -41,27 +42,26 @@ export function blameOf(opened: Case, belief: Belief, own: Belief, worthwhile: b
   return { places, unit, ...courseFor(unit, ownUnit, worthwhile, places.filter(({ id }) => id !== 'unit')[0]!) };
 }
 
-const percent = (p: number): string => (p < 0.01 ? 'under 1 %' : `${Math.round(100 * p)} %`);
-
 function courseFor(
   unit: number,
   ownUnit: number,
   worthwhile: boolean,
   elsewhere: Blame['places'][number],
 ): Pick<Blame, 'course' | 'reason'> {
-  const other = `${elsewhere.name} ${percent(elsewhere.chance)}`;
+  const other = `${elsewhere.name} ${formatChance(elsewhere.chance)}`;
   if (unit < notToBlame && ownUnit < ownMost) {
-    return { course: 'return', reason: `The unit is not to blame (${percent(unit)}): ${other}.` };
+    return { course: 'return', reason: `The unit is not to blame (${formatChance(unit)}): ${other}.` };
   }
   if (unit >= toBlame) {
-    return { course: 'bench', reason: `The unit is to blame (${percent(unit)}).` };
+    return { course: 'bench', reason: `The unit is to blame (${formatChance(unit)}).` };
   }
   if (worthwhile) {
-    const why = unit < notToBlame ? 'what was told alone does not clear it' : `the unit ${percent(unit)}, ${other}`;
+    const why =
+      unit < notToBlame ? 'what was told alone does not clear it' : `the unit ${formatChance(unit)}, ${other}`;
     return { course: 'ask', reason: `Not settled yet: ${why}.` };
   }
   return {
     course: 'clear',
-    reason: `The vehicle does not settle it (the unit ${percent(unit)}, ${other}): the bench will.`,
+    reason: `The vehicle does not settle it (the unit ${formatChance(unit)}, ${other}): the bench will.`,
   };
 }

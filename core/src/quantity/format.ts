@@ -35,3 +35,7 @@ export function formatQuantity(value: number, unit: Unit, resolution?: number): 
       : Math.max(0, Math.min(4, -Math.floor(Math.log10(step) + 1e-9)));
   return `${formatNumber(shown, decimals)}${thin}${prefix}${units[unit].symbol}`;
 }
+
+/** A chance in words, never quite none and never quite sure: `under 1 %`, `14 %`, `over 99 %`. */
+export const formatChance = (chance: number): string =>
+  chance < 0.01 ? 'under 1 %' : chance > 0.99 ? 'over 99 %' : `${Math.round(100 * chance)} %`;

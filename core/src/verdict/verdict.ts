@@ -1,4 +1,5 @@
 import { type Belief, type Case, chanceThat, faultChances, soundChance } from '../belief/index.ts';
+import { formatChance } from '../quantity/index.ts';
 
 /** Money and minutes as the shop entered them. What isn't entered is unknown, never guessed. */
 export interface Prices {
@@ -97,7 +98,7 @@ function ofUnit({ faults, subject }: Case): readonly boolean[] {
 function barredReturn(opened: Case, belief: Belief): string | undefined {
   const own = ofUnit(opened);
   const wrong = chanceThat(opened, belief, (faults) => faults.some((f) => own[f]));
-  if (wrong > 0.5) return `Something is wrong with a chance of ${percent(wrong)}.`;
+  if (wrong > 0.5) return `Something is wrong with a chance of ${formatChance(wrong)}.`;
   if (soundChance(belief) < 0.5) return 'The bench itself is in doubt: mend that and read again.';
   return opened.complaint.charging
     ? `“${opened.complaint.name}” isn't answered by readings at rest: run the unit before it goes back.`
@@ -111,8 +112,6 @@ function barredReject(wanted: readonly Action[], prices: Prices): string | undef
   if (prices.exchange === undefined) return 'No exchange price entered.';
   return wanted.some((action) => action.chance >= 0.5) ? undefined : 'Nothing found yet that condemns the unit.';
 }
-
-const percent = (p: number): string => `${Math.round(100 * p)} %`;
 
 /** Every action whose need outweighs its cost, likeliest first; a replaced item makes mending on it needless. */
 function actionsWanted(opened: Case, belief: Belief, prices: Prices): Action[] {
@@ -215,7 +214,7 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 function reasonFor(best: Course | undefined, inMoney: boolean): string {
   if (!best) return 'No course can be recommended yet: what was measured neither clears the unit nor names a part.';
   const names = best.actions.map((action) => action.why);
-  const left = `${percent(best.risk)} chance that something stays wrong`;
+  const left = `${formatChance(best.risk)} chance that something stays wrong`;
   const ranked = inMoney ? 'least expected cost' : 'price unknown: least expected minutes';
   if (best.id === 'return') return `Nothing found; ${left} (${ranked}).`;
   if (best.id === 'reject') return `An exchange unit costs less than the work and its risk (${ranked}).`;

@@ -15,7 +15,7 @@ import { starterRunner, starterShows } from './runner.ts';
 
 /** Minutes of taking apart [from memory]. */
 const assemblies: readonly AssemblyState[] = [
-  { id: 'clamped', name: 'Clamped, on the bench battery', minutes: 0, running: true },
+  { id: 'clamped', name: 'Clamped, on battery', minutes: 0, running: true },
   { id: 'closed', name: 'Closed', minutes: 2 },
   { id: 'lead-off', name: 'Motor lead off', minutes: 1 },
   { id: 'opened', name: 'Opened, brushes lifted', minutes: 10 },

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { AssessedVerdict } from '@refectum/core/assess';
+  import { formatChance } from '@refectum/core/quantity';
   import type { CourseId } from '@refectum/core/verdict';
 
   interface Props {
@@ -8,7 +9,6 @@
     onchoose: ((course: CourseId) => void) | undefined;
   }
   const { verdict, chosen, onchoose }: Props = $props();
-  const percent = (p: number): string => (p < 0.01 ? 'under 1 %' : p > 0.99 ? 'over 99 %' : `${Math.round(100 * p)} %`);
 </script>
 
 <div class="grid gap-3 md:grid-cols-4" role="group" aria-label="What can be done">
@@ -23,14 +23,14 @@
         <dt>Minutes</dt>
         <dd class="figure text-right">{course.minutes}</dd>
         <dt>Something stays wrong</dt>
-        <dd class="figure text-right">{percent(course.risk)}</dd>
+        <dd class="figure text-right">{formatChance(course.risk)}</dd>
       </dl>
       {#if course.actions.length}
         <ol class="list-decimal pl-5 text-sm">
           {#each course.actions as action (action.kind + action.id)}
             <li class="py-0.5">
               {action.kind === 'replace' ? `Replace: ${action.name.toLowerCase()}` : `Repair: ${action.name}`}
-              <span class="block">{action.why} ({percent(action.chance)})</span>
+              <span class="block">{action.why} ({formatChance(action.chance)})</span>
             </li>
           {/each}
         </ol>

@@ -43,7 +43,7 @@
     <label class="flex flex-col text-sm">
       State
       <select
-        class="select h-9 w-44"
+        class="select h-9 w-48"
         value={bench.setting.assembly}
         onchange={(e) => void bench.change({ assembly: e.currentTarget.value })}
       >
