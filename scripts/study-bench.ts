@@ -1,7 +1,7 @@
-// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [junctions] [ngspice] [shop]]: hidden faults on
+// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [junctions] [ngspice] [shop] [A,B,C]]: hidden faults on
 // made-up units at the static bench, by every check and by the advice; `stand`: running checks among them; `regulators`: then
 // those fail too; `junctions`: diodes of another kind than told; `ngspice`: readings from decks written by hand; `shop`: one
-// shop's, learning how common odd units are.
+// shop's, learning how common odd units are; A,B,C: other seeds, for units that nothing was tried on yet.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
@@ -15,8 +15,8 @@ import { DeckedAlternator } from '../core/test/spice/decked-alternator.ts';
 import { DeckedStarter } from '../core/test/spice/decked-starter.ts';
 import { wilson } from '../core/test/stories.ts';
 
-/** Chosen before the first run; a unit's own seed is one of them and its number. */
-const seeds = [20261125, 4180, 731];
+/** Chosen before the first run, where no others are given; a unit's own seed is one of them and its number. */
+const usualSeeds = '20261125,4180,731';
 const meter = multimeterById('bench');
 const alternators: readonly (readonly [string, ClawPole])[] = [
   ['12 V, star, silicon', { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' }],
@@ -39,7 +39,9 @@ const kinds = ['ngspice', 'stand', 'starters', 'shop', 'regulators', 'junctions'
 const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail, otherJunctions] = kinds.map((word) =>
   words.includes(word),
 );
-const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word));
+const isSeeds = (word: string): boolean => /^\d+(,\d+){2}$/.test(word);
+const seeds = (words.find(isSeeds) ?? usualSeeds).split(',').map(Number);
+const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word) && !isSeeds(word));
 /** Other diodes than told there are only where something was told of them. */
 const studiedAlternators = alternators.filter(([, { diodeKind }]) => !otherJunctions || diodeKind !== 'unknown');
 const models: readonly (readonly [string, Machine])[] = ofStarters ? starters : studiedAlternators;
@@ -59,7 +61,7 @@ if (
   (otherJunctions && (ofStarters || inSpice))
 ) {
   console.error(
-    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “junctions” for alternators with another kind of diodes than told; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are.`,
+    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “junctions” for alternators with another kind of diodes than told; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are; three seeds like “${usualSeeds}” for other units.`,
   );
   process.exit(1);
 }
