@@ -40,8 +40,9 @@ const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail, otherJunctions] 
   words.includes(word),
 );
 const isSeeds = (word: string): boolean => /^\d+(,\d+){2}$/.test(word);
-const seeds = (words.find(isSeeds) ?? usualSeeds).split(',').map(Number);
-const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word) && !isSeeds(word));
+const seedsText = words.find(isSeeds) ?? usualSeeds;
+const seeds = seedsText.split(',').map(Number);
+const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word) && word !== seedsText);
 /** Other diodes than told there are only where something was told of them. */
 const studiedAlternators = alternators.filter(([, { diodeKind }]) => !otherJunctions || diodeKind !== 'unknown');
 const models: readonly (readonly [string, Machine])[] = ofStarters ? starters : studiedAlternators;
@@ -158,7 +159,9 @@ const mean = (numbers: readonly number[]): number => numbers.reduce((sum, n) => 
 
 function report(outcomes: readonly Outcome[]): void {
   const source = inSpice ? 'read in ngspice from a deck written by hand' : "read by the program's own circuit";
-  console.log(`${count} units, strewn ${scale} times as wide as the study's figures, ${source}; ${meter.name}`);
+  console.log(
+    `${count} units, strewn ${scale} times as wide as the study's figures, ${source}; ${meter.name}; seeds ${seedsText}`,
+  );
   for (const { way } of ways) {
     const all = outcomes.filter((one) => one.way === way);
     const right = (set: 'parts' | 'items') => (one: Outcome) => one[set].told === one[set].truth;

@@ -25,21 +25,25 @@ export const minutesOfAll = ({ checks, assemblies }: Pick<Subject, 'checks' | 'a
 export const pays = (error: number, minutes: number, minutesInAll: number): boolean =>
   error / leastErrorInAll >= minutes / minutesInAll;
 
-/**
- * Whether the checks of some state of assembly pay together: the quickest gains first and as many as make it most, the
- * way there charged once. What two of them would both tell counts twice.
- */
-export function payTogether(priced: readonly Priced[], minutesInAll: number): boolean {
-  const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
-  return [...new Set(priced.map(({ check }) => check.assembly))].some((assembly) => {
+/** Whether the checks of some state of assembly pay together. */
+export const payTogether = (priced: readonly Priced[], minutesInAll: number): boolean =>
+  [...new Set(priced.map(({ check }) => check.assembly))].some((assembly) => {
     const there = priced.filter(({ check }) => check.assembly === assembly);
-    let [error, minutes] = [0, there[0]!.setupMinutes];
-    return there
-      .sort((a, b) => perMinute(b) - perMinute(a))
-      .some(({ check, gain }) => {
-        error += gain.error;
-        minutes += check.minutes;
-        return pays(error, minutes, minutesInAll);
-      });
+    return payFor(there[0]!.setupMinutes, there, minutesInAll);
   });
+
+/**
+ * Whether checks of one state pay for the way there, charged once: the quickest gains first and as many as make it most.
+ * What two of them would both tell counts twice.
+ */
+export function payFor(way: number, there: readonly Priced[], minutesInAll: number): boolean {
+  const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
+  let [error, minutes] = [0, way];
+  return [...there]
+    .sort((a, b) => perMinute(b) - perMinute(a))
+    .some(({ check, gain }) => {
+      error += gain.error;
+      minutes += check.minutes;
+      return pays(error, minutes, minutesInAll);
+    });
 }

@@ -1,5 +1,5 @@
 import type { Subject } from '../machines/index.ts';
-import { payTogether, type Priced } from './pay.ts';
+import { payFor, type Priced } from './pay.ts';
 
 type States = Pick<Subject, 'assemblies'>;
 
@@ -20,23 +20,23 @@ interface Side {
 }
 
 /**
- * The state of assembly to go to next: where checks pay that are done there, the way charged, or pay in passing. With such
- * states on both sides, the side comes first whose last is nearer: nobody goes to and fro.
+ * The state of assembly to go to next: where checks pay for the way there, or in passing on it. With such states on both
+ * sides, the side comes first whose last is nearer: less is gone to and fro. Undefined where none pays its way.
  */
-export function nextState({ assemblies }: States, here: string, priced: readonly Priced[], minutesInAll: number) {
+export function nextState(
+  { assemblies }: States,
+  here: string,
+  priced: readonly Priced[],
+  minutesInAll: number,
+): string | undefined {
   const at = assemblies.findIndex(({ id }) => id === here);
   const sides = [assemblies.slice(0, at).reverse(), assemblies.slice(at + 1)].flatMap((states): Side[] => {
     const worth = states.flatMap(({ id }) => {
       const there = priced.filter(({ check }) => check.assembly === id);
       const [first] = there;
       if (!first) return [];
-      const inPassing = there.map((one) => ({ ...one, setupMinutes: 0 }));
-      return {
-        id,
-        minutes: first.setupMinutes,
-        pays: payTogether(there, minutesInAll),
-        inPassing: payTogether(inPassing, minutesInAll),
-      };
+      const minutes = first.setupMinutes;
+      return { id, minutes, pays: payFor(minutes, there, minutesInAll), inPassing: payFor(0, there, minutesInAll) };
     });
     const last = worth.findLastIndex(({ pays }) => pays);
     const next = worth.slice(0, last + 1).find(({ inPassing }) => inPassing);

@@ -39,7 +39,7 @@
 <label class="flex flex-col text-sm">
   {bench.at === 'bench' ? 'Part' : 'Outside'}, °C
   <input
-    class="figure input h-9 w-16"
+    class="figure input h-9 w-16 px-2"
     type="text"
     inputmode="decimal"
     value={bench.setting.celsius}
