@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
-import { leastErrorInAll, minutesOfAll, payTogether, type Priced } from '../src/advice/pay.ts';
+import { payTogether, type Priced } from '../src/advice/pay.ts';
 import { nextState } from '../src/advice/way.ts';
 import { expectedGains } from '../src/advice/worth.ts';
 import {
@@ -78,16 +78,16 @@ describe('advice: what a check is worth', () => {
   });
 });
 
-/** Of a subject that takes so long in all, and errors by what must fall there in a minute. */
-const inAll = 50;
+/** Errors below are given by what must fall in a minute where a wrong verdict costs so many. */
+const wrongVerdictMinutes = 400;
 const priced = (assembly: string, setupMinutes: number, error: number, minutes = 1): Priced => ({
   check: { assembly, minutes },
-  gain: { error: (error * leastErrorInAll) / inAll },
+  gain: { error: error / wrongVerdictMinutes },
   setupMinutes,
 });
 
 describe('advice: whether checks pay', () => {
-  const pay = (...priced: readonly Priced[]): boolean => payTogether(priced, inAll);
+  const pay = (...priced: readonly Priced[]): boolean => payTogether(priced, wrongVerdictMinutes);
   it('by the error that falls per minute', () => {
     expect(pay(priced('closed', 0, 1.01))).equal(true);
     expect(pay(priced('closed', 0, 0.99))).equal(false);
@@ -105,20 +105,10 @@ describe('advice: whether checks pay', () => {
   it('checks of two states of assembly pay each for its own way', () => {
     expect(pay(priced('opened', 10, 6), priced('clamped', 10, 6))).equal(false);
   });
-  it('the longer all checks of a subject take, the longer it is worth going on', () => {
+  it('the more a wrong verdict costs, the longer it is worth going on', () => {
     const one = [priced('closed', 0, 0.99)];
-    expect(payTogether(one, inAll)).equal(false);
-    expect(payTogether(one, 1.1 * inAll)).equal(true);
-  });
-  it('a starter is through in half the minutes of an alternator, each way counted once', () => {
-    const [alternator, starter] = [openKnown(), openUnit(starterGeneric(12, 1.4, 'direct'), 'none', ['workshop'])];
-    const minutes = (opened: Case) => minutesOfAll(opened.subject);
-    const byHand = (opened: Case) =>
-      opened.checks.reduce((sum, check) => sum + check.minutes, 0) +
-      setupMinutes(opened.subject, opened.subject.assemblies[0]!.id, opened.subject.assemblies.at(-1)!.id);
-    expect(minutes(alternator)).closeTo(byHand(alternator), 1e-9);
-    expect(minutes(starter)).closeTo(byHand(starter), 1e-9);
-    expect(minutes(starter) / minutes(alternator)).within(0.4, 0.6);
+    expect(payTogether(one, wrongVerdictMinutes)).equal(false);
+    expect(payTogether(one, 1.1 * wrongVerdictMinutes)).equal(true);
   });
 });
 
@@ -132,7 +122,7 @@ describe('advice: where to go next', () => {
   /** Error, by what must fall in a minute, that one check of a minute in each state takes away. */
   const from = (here: string, errors: Readonly<Record<string, number>>): string | undefined => {
     const all = Object.entries(errors).map(([id, error]) => priced(id, setupMinutes({ assemblies }, here, id), error));
-    return nextState({ assemblies }, here, all, inAll);
+    return nextState({ assemblies, wrongVerdictMinutes }, here, all);
   };
   it('where most pays, if it pays on one side alone', () => {
     expect(from('closed', { clamped: 2.9, opened: 12.1 })).equal('opened');

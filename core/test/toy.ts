@@ -59,6 +59,7 @@ const toy: Subject = {
     look('sees-b', (s) => (s.includes('b') ? 0.9 : 0.2)),
     look('sees-nothing', () => 0.3),
   ],
+  wrongVerdictMinutes: 500,
   chain: () => 1,
   stops: { done: 'done', idle: 'idle' },
 };

@@ -1,7 +1,7 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
-import { minutesOfAll, pays, payTogether } from './pay.ts';
+import { pays, payTogether } from './pay.ts';
 import { nextState, setupMinutes } from './way.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
@@ -69,12 +69,12 @@ export function advise(
       (mayRun || !isRun(opened, check)),
   );
   const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
-  const minutesInAll = minutesOfAll(opened.subject);
+  const { wrongVerdictMinutes } = opened.subject;
   const sorted = (weighed: readonly Weighed[]): Weighed[] => {
-    const next = nextState(opened.subject, assembly, weighed, minutesInAll);
+    const next = nextState(opened.subject, assembly, weighed);
     /** What pays as the unit stands comes before all that is done in the state to go to next, and that before the rest. */
     const rank = ({ check, gain, setupMinutes: way }: Weighed): number =>
-      way === 0 && pays(gain.error, check.minutes, minutesInAll) ? 2 : Number(check.assembly === next);
+      way === 0 && pays(gain.error, check.minutes, wrongVerdictMinutes) ? 2 : Number(check.assembly === next);
     return [...weighed].sort((a, b) => rank(b) - rank(a) || b.score - a.score);
   };
   const roughly = sorted(open.map(weigh(scoutsOf(opened, members))));
@@ -91,7 +91,7 @@ export function advise(
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  return { checks, apart, worthwhile: payTogether(weighed, minutesInAll) };
+  return { checks, apart, worthwhile: payTogether(weighed, wrongVerdictMinutes) };
 }
 
 type Weighed = Omit<Advised, 'between'>;

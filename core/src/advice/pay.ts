@@ -1,5 +1,4 @@
 import type { Check } from '../checks/index.ts';
-import type { Subject } from '../machines/index.ts';
 import type { Gain } from './worth.ts';
 
 /** What a check would bring, and what it costs. */
@@ -11,32 +10,24 @@ export interface Priced {
 }
 
 /**
- * Checks pay as long as the error of what is told falls by this in the minutes that all checks of such a subject take, ways
- * included: counted by `study bench`. All of a starter takes half the minutes of an alternator, and what is left unknown is
- * worth half as many. Bits order the checks, but go on paying for what would change no verdict.
+ * Whether so much less error is worth so many minutes, where a wrong verdict costs as much as so many. Bits order the
+ * checks, but go on paying for what would change no verdict.
  */
-export const leastErrorInAll = 0.125;
-
-/** Minutes that all checks of a subject take, each way from state to state once. */
-export const minutesOfAll = ({ checks, assemblies }: Pick<Subject, 'checks' | 'assemblies'>): number =>
-  [...checks, ...assemblies].reduce((sum, { minutes }) => sum + minutes, 0);
-
-/** Whether so much less error is worth so many minutes. */
-export const pays = (error: number, minutes: number, minutesInAll: number): boolean =>
-  error / leastErrorInAll >= minutes / minutesInAll;
+export const pays = (error: number, minutes: number, wrongVerdictMinutes: number): boolean =>
+  error * wrongVerdictMinutes >= minutes;
 
 /** Whether the checks of some state of assembly pay together. */
-export const payTogether = (priced: readonly Priced[], minutesInAll: number): boolean =>
+export const payTogether = (priced: readonly Priced[], wrongVerdictMinutes: number): boolean =>
   [...new Set(priced.map(({ check }) => check.assembly))].some((assembly) => {
     const there = priced.filter(({ check }) => check.assembly === assembly);
-    return payFor(there[0]!.setupMinutes, there, minutesInAll);
+    return payFor(there[0]!.setupMinutes, there, wrongVerdictMinutes);
   });
 
 /**
  * Whether checks of one state pay for the way there, charged once: the quickest gains first and as many as make it most.
  * What two of them would both tell counts twice.
  */
-export function payFor(way: number, there: readonly Priced[], minutesInAll: number): boolean {
+export function payFor(way: number, there: readonly Priced[], wrongVerdictMinutes: number): boolean {
   const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
   let [error, minutes] = [0, way];
   return [...there]
@@ -44,6 +35,6 @@ export function payFor(way: number, there: readonly Priced[], minutesInAll: numb
     .some(({ check, gain }) => {
       error += gain.error;
       minutes += check.minutes;
-      return pays(error, minutes, minutesInAll);
+      return pays(error, minutes, wrongVerdictMinutes);
     });
 }

@@ -24,10 +24,9 @@ interface Side {
  * sides, the side comes first whose last is nearer: less is gone to and fro. Undefined where none pays its way.
  */
 export function nextState(
-  { assemblies }: States,
+  { assemblies, wrongVerdictMinutes }: States & Pick<Subject, 'wrongVerdictMinutes'>,
   here: string,
   priced: readonly Priced[],
-  minutesInAll: number,
 ): string | undefined {
   const at = assemblies.findIndex(({ id }) => id === here);
   const sides = [assemblies.slice(0, at).reverse(), assemblies.slice(at + 1)].flatMap((states): Side[] => {
@@ -36,7 +35,8 @@ export function nextState(
       const [first] = there;
       if (!first) return [];
       const minutes = first.setupMinutes;
-      return { id, minutes, pays: payFor(minutes, there, minutesInAll), inPassing: payFor(0, there, minutesInAll) };
+      const paysFor = (way: number) => payFor(way, there, wrongVerdictMinutes);
+      return { id, minutes, pays: paysFor(minutes), inPassing: paysFor(0) };
     });
     const last = worth.findLastIndex(({ pays }) => pays);
     const next = worth.slice(0, last + 1).find(({ inPassing }) => inPassing);

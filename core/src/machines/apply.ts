@@ -99,6 +99,7 @@ const fixedOf = <M>(
   faults: family.faults(machine),
   checks: family.checks(machine),
   outputCheck: family.generates && ((at) => family.generates!.outputCheck(machine, at)),
+  wrongVerdictMinutes: family.wrongVerdictMinutes,
   chain: family.chain,
   stops: {
     done: family.done,

@@ -254,6 +254,8 @@ export interface Subject {
   /** A point of its output as a check: its speed is chosen at the stand. */
   readonly outputCheck?: ((at: OutputAt) => Check) | undefined;
   readonly windings?: readonly Winding[] | undefined;
+  /** How many minutes of checking a wrong verdict costs: a check pays that lowers its chance by more than it takes. */
+  readonly wrongVerdictMinutes: number;
   /** How much likelier two faults come together than chance has it. */
   readonly chain: (a: Fault, b: Fault) => number;
   /** What to do when every check has been done, and when none pays any more. */
@@ -380,6 +382,7 @@ export interface Family<M> {
   readonly windings?: readonly Winding[];
   readonly faults: (machine: M) => readonly Fault[];
   readonly checks: (machine: M) => readonly Check[];
+  readonly wrongVerdictMinutes: number;
   /** What is said when every check that may be advised has been done, and when none pays any more. */
   readonly done: string;
   readonly idle: string;

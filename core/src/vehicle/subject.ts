@@ -13,6 +13,8 @@ const chains: readonly (readonly [string, string, number])[] = [
   ['battery-flat', 'fuse-blown', 6],
   ['battery-flat', 'belt-slip', 5],
 ];
+/** [our estimate]: between a starter and an alternator on the bench. */
+const wrongVerdictMinutes = 580;
 /** What stops the charge leaves a flat battery behind. */
 const flattens = 6;
 
@@ -42,6 +44,7 @@ export function vehicleSubject(
     items: places,
     faults: vehicleFaults(vehicle, unit, unitWeight(vehicle, unit, heard, complaint)),
     checks,
+    wrongVerdictMinutes,
     stops: {
       done: 'Every check on the vehicle has been done.',
       idle: 'No check on the vehicle pays for its minutes any more.',
