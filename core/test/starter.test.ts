@@ -321,11 +321,13 @@ describe('a starter in the open', () => {
       expect(() => jobFileSchema.validateSync(file(machine), { abortEarly: false, strict: true })).throws(why);
     });
   }
-  it('refuses another family’s complaint', () => {
-    expect(() => jobFileSchema.validateSync(file(direct, { complaint: 'overcharge' }), { strict: true })).throws(
-      /no complaint of this family/,
-    );
-  });
+  for (const [what, fact, why] of [
+    ['complaint', { complaint: 'overcharge' }, /no complaint of this family: overcharge is none of/],
+    ['state of assembly', { assembly: 'unsoldered' }, /no state of assembly of this family: unsoldered is none of/],
+  ] as const)
+    it(`refuses another family’s ${what}`, () => {
+      expect(() => jobFileSchema.validateSync(file(direct, fact), { strict: true })).throws(why);
+    });
   it('every layout stands at the door as its plate gives it', () => {
     for (const machine of layouts)
       expect(machineSchema.isValidSync(machine, { strict: true }), machine.layout).equal(true);

@@ -182,11 +182,18 @@ export const jobFileSchema = object({
     const message = `meter “${strange}” is neither one of ${multimeters.map(({ id }) => id).join(', ')} nor described under meters`;
     return strange === undefined || this.createError({ path: 'meters', message });
   })
-  .test('complaint', function (job) {
+  .test('family', function (job) {
     if (!job?.machine || !(job.machine.family in families)) return true;
-    const own = familyBy(job.machine.family).complaints.map(({ id }) => id);
-    const message = `no complaint of this family: ${job.complaint} is none of ${own.join(', ')}`;
-    return own.includes(job.complaint) || this.createError({ path: 'complaint', message });
+    const { complaints, assemblies } = familyBy(job.machine.family);
+    for (const [path, what, own] of [
+      ['complaint', 'complaint', namesOf(complaints)],
+      ['assembly', 'state of assembly', namesOf(assemblies)],
+    ] as const)
+      if (job[path] && !own.includes(job[path])) {
+        const message = `no ${what} of this family: ${job[path]} is none of ${own.join(', ')}`;
+        return this.createError({ path, message });
+      }
+    return true;
   })
   .test('rounds', function (job) {
     const last = (job?.works?.length ?? 0) + 1;

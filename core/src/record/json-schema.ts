@@ -103,6 +103,11 @@ const origin = closed({
 
 const strings = { type: 'array', items: { type: 'string' } };
 
+/** What some family has, by id. */
+const ofFamilies = (of: (family: (typeof families)[keyof typeof families]) => readonly { readonly id: string }[]) => ({
+  enum: [...new Set(Object.values(families).flatMap((family) => of(family).map(({ id }) => id)))],
+});
+
 /** The published schema of a job file (JSON Schema 2020-12). */
 export const jobFileJsonSchema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -114,10 +119,10 @@ export const jobFileJsonSchema = {
       tag: text(20),
       customer: text(80),
       model: text(80),
-      complaint: { enum: [...new Set(Object.values(families).flatMap((f) => f.complaints.map((c) => c.id)))] },
+      complaint: ofFamilies(({ complaints }) => complaints),
       words: text(500),
       machine,
-      assembly: { type: 'string' },
+      assembly: ofFamilies(({ assemblies }) => assemblies),
       meter,
       celsius,
       readings: {
