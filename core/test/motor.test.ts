@@ -28,6 +28,7 @@ const bare: Motor = {
   gear: { ratio: 1, efficiency: 1 },
   shortedCoils: 0,
   coil: { coils: 25, polePairs: 2, ohms: 1e-3, henries: 2e-6 },
+  turn: { deadCoils: 0, ohms: 0, newtonMetres: 0 },
   leakOhms: Infinity,
   clutchNewtonMetres: Infinity,
 };
@@ -171,6 +172,14 @@ describe('speed from the commutator’s ripple', () => {
     expect(why(commutatorSpeed(times.toReversed(), values, 50))).match(/don’t ascend/);
     const slow = times.map((_, n) => n * 0.05);
     expect(why(commutatorSpeed(slow, values, 50))).match(/sample faster or longer/);
+  });
+  it('reads it of an armature that sways with each turn', () => {
+    const sways = { ...motor, turn: { ...motor.turn, ohms: 0.003 } };
+    const { amps, rpm, secondsPerSample } = motorRunUp(sways, source, dynamics, 0, 1, 100_000);
+    const times = [...amps].map((_, n) => n * secondsPerSample);
+    const read = commutatorSpeed(times, [...amps], ripplesPerTurn(25));
+    const turning = rpm.at(-1)! * motor.gear.ratio;
+    expect(read.kind === 'read' && read.rpm).closeTo(turning, 0.003 * turning);
   });
   it('an odd number of bars ripples twice for each bar, an even one once (common practice, no source)', () => {
     expect([ripplesPerTurn(25), ripplesPerTurn(28)]).deep.equal([50, 28]);

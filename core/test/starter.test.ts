@@ -204,6 +204,20 @@ describe('what is believed of a starter', () => {
     expect(next([]).some((id) => /^(loaded|held)/.test(id))).equal(true);
     expect(next(['brake']).some((id) => /^(loaded|held)/.test(id))).equal(false);
   });
+  it('a shop without an oscilloscope is advised no trace', () => {
+    const session = unitSession(direct, 'slow-crank', [meter]);
+    const readings = typed(
+      ...clear,
+      ['battery-rested', 12.65],
+      ['battery-loaded', 10.3],
+      ['whole', 'right'],
+      ['no-load-amps', 85],
+    );
+    const next = (lacks: readonly 'oscilloscope'[]) =>
+      session.advice({ ...atBench(readings), lacks }).next.map(({ check }) => check);
+    expect(next([])).include('each-turn');
+    expect(next(['oscilloscope'])).not.include('each-turn');
+  });
   it('a drop over the contacts names them; the bench battery, tested, is cleared', () => {
     const session = unitSession(direct, 'click', [meter]);
     const sound = starterFed(direct, [], 20);

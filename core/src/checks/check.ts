@@ -1,6 +1,6 @@
 import type { RunInstrument, Setup } from '../instruments/index.ts';
 import type { Unit } from '../quantity/index.ts';
-import type { Orders } from '../waveform/index.ts';
+import type { Orders, Turns } from '../waveform/index.ts';
 
 /** A fault as a check sees it: which species, where, and how bad (in the fault's own severity unit). */
 export interface PresentFault {
@@ -102,12 +102,14 @@ export type Method =
       readonly compared?: (pairs: readonly TwinPair[]) => string;
       /** Which outcome the orders of a trace stand for; none where they fit no pattern, or need the tap beside them. */
       readonly traced?: (orders: Orders, tap?: TapTrace) => string | undefined;
+      /** Which outcome the turns of an armature stand for, read from the trace of its current. */
+      readonly turned?: (turns: Turns) => string;
       /** Whether the trace is of use only with the phase tap beside it. */
       readonly needsTap?: boolean;
     };
 
 /** Equipment that a shop may lack: what some checks need, and the run stand. */
-export type Equipment = 'brake' | 'commander' | 'stand';
+export type Equipment = 'brake' | 'commander' | 'oscilloscope' | 'stand';
 
 /** A thing done at the bench. */
 export interface Check {

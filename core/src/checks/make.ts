@@ -1,5 +1,5 @@
 import type { Setup } from '../instruments/index.ts';
-import type { Orders } from '../waveform/index.ts';
+import type { Orders, Turns } from '../waveform/index.ts';
 import type { Unit } from '../quantity/index.ts';
 import type { Check, Equipment, FindingOutcome, PresentFault, TapTrace, TwinPair, Watched } from './check.ts';
 
@@ -61,6 +61,7 @@ interface FindingParts {
   readonly outcomes: readonly FindingOutcome[];
   readonly compared?: (pairs: readonly TwinPair[]) => string;
   readonly traced?: (orders: Orders, tap?: TapTrace) => string | undefined;
+  readonly turned?: (turns: Turns) => string;
   readonly watched?: Watched;
   readonly needs?: Equipment;
   /** Of what is watched; ohms where nothing is said. */
@@ -82,7 +83,7 @@ interface Reckoned {
 /** A check by eye, ear or hand. */
 export function findingCheck(check: FindingCheck): Check {
   const { id, name, assembly, minutes, how, tells, cautions = [], needs, unit = 'ohms' } = check;
-  const { outcomes, compared, traced, watched } = check;
+  const { outcomes, compared, traced, turned, watched } = check;
   return {
     id,
     species: id,
@@ -101,6 +102,7 @@ export function findingCheck(check: FindingCheck): Check {
       chances: 'chances' in check ? check.chances : (faults) => tilted(check, faults),
       ...(compared ? { compared } : {}),
       ...(traced ? { traced } : {}),
+      ...(turned ? { turned } : {}),
       ...(watched ? { watched } : {}),
     },
   };

@@ -17,6 +17,7 @@ export {
   type MotorRun,
   motorRun,
   type MotorSource,
+  type Turn,
 } from './motor.ts';
 export {
   type FittedMotor,
@@ -28,3 +29,4 @@ export {
   scaledMotor,
 } from './motor-fit.ts';
 export { type MotorDynamics, motorRunUp, ripplesPerTurn, type RunUp } from './run-up.ts';
+export { swellShare } from './turn.ts';

@@ -23,10 +23,20 @@ export interface Motor {
   /** Armature coils shorted in themselves. */
   readonly shortedCoils: number;
   readonly coil: ArmatureCoil;
+  readonly turn: Turn;
   /** From the terminal to the case beside the motor; Infinity for none. */
   readonly leakOhms: number;
   /** The most its drive carries to the pinion before it slips; Infinity for a sound one. */
   readonly clutchNewtonMetres: number;
+}
+
+/** What changes as an armature goes round once. */
+export interface Turn {
+  /** Neighbouring coils that leave no ripple as their bars pass the brush: shorted or open. */
+  readonly deadCoils: number;
+  /** Resistance and drag that come and go, to either side of their mean. */
+  readonly ohms: number;
+  readonly newtonMetres: number;
 }
 
 /** One coil of an armature, as far as a short in it goes. */

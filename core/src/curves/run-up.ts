@@ -1,4 +1,4 @@
-import { fluxAt, type Motor, motorBrake, type MotorSource } from './motor.ts';
+import { fluxAt, type Motor, motorBrake, type MotorSource, type Turn } from './motor.ts';
 
 /** What keeps a motor from being where its equations at rest have it: inductance of its windings, inertia of what turns. */
 export interface MotorDynamics {
@@ -26,6 +26,17 @@ const stepsPerSample = 4;
 export const ripplesPerTurn = (bars: number): number => (bars % 2 === 1 ? 2 * bars : bars);
 
 /**
+ * The ripple's sine, but for the bars of dead coils, which pass a brush twice a turn: by turns where their number is odd,
+ * else together with another, and half of the ripple is left.
+ */
+function rippleAt(turned: number, bars: number, { deadCoils }: Turn): number {
+  const ripples = ripplesPerTurn(bars);
+  const at = (turned / (2 * Math.PI)) * ripples;
+  const isDead = at % (ripples / 2) < deadCoils;
+  return (isDead ? 1 - ripples / (2 * bars) : 1) * Math.sin(2 * Math.PI * at);
+}
+
+/**
  * Fed at rest, against a torque at the pinion: L·di/dt = U − Ub − R·i − K(i)·ω, J·dω/dt = K(i)·i − drag − load, by
  * Runge's and Kutta's fourth order. A leak beside the motor is left out: it takes what it takes from the first moment.
  */
@@ -37,15 +48,18 @@ export function motorRunUp(
   seconds: number,
   samples: number,
 ): RunUp {
-  const ohms = source.ohms + motor.ohms;
+  const meanOhms = source.ohms + motor.ohms;
   const slips = newtonMetres > motor.clutchNewtonMetres;
   const load = Math.min(newtonMetres, motor.clutchNewtonMetres) / (motor.gear.ratio * motor.gear.efficiency);
   const turns = 1 - motor.shortedCoils / motor.coil.coils;
   type State = readonly [amps: number, radians: number];
+  let turned = 0;
   const slope = ([amps, radians]: State): State => {
     const flux = fluxAt(motor, amps) * turns;
     const drive = flux * amps;
-    const brake = motorBrake(motor, flux, radians) + load;
+    const once = Math.sin(turned);
+    const ohms = meanOhms + motor.turn.ohms * once;
+    const brake = motorBrake(motor, flux, radians) + motor.turn.newtonMetres * once + load;
     // Standing, drag holds it as long as the torque is less.
     const net = radians <= 0 && drive < brake ? 0 : drive - brake;
     return [(source.volts - motor.brushVolts - ohms * amps - flux * radians) / henries, net / kilogramSquareMetres];
@@ -57,7 +71,6 @@ export function motorRunUp(
     Math.max(radians + by * dr, 0),
   ];
   let now: State = [0, 0];
-  let turned = 0;
   const amps = new Float64Array(samples);
   const rpm = new Float64Array(samples);
   for (let n = 0; n < samples; n++) {
@@ -70,7 +83,7 @@ export function motorRunUp(
       now = ahead(now, mean, dt);
       turned += now[1] * dt;
     }
-    amps[n] = now[0] * (1 + rippleShare * Math.sin(ripplesPerTurn(bars) * turned));
+    amps[n] = now[0] * (1 + rippleShare * rippleAt(turned, bars, motor.turn));
     rpm[n] = slips ? 0 : (now[1] * 60) / (2 * Math.PI * motor.gear.ratio);
   }
   return { secondsPerSample, amps, rpm };

@@ -23,6 +23,8 @@ export interface StandProfile {
   readonly brakeNewtonMetres?: number | undefined;
   /** What a commander of duty-cycle regulators sends at; none where there is none. */
   readonly commanderHertz?: number | undefined;
+  /** How fast an oscilloscope on the clamp samples; none where there is none. */
+  readonly oscilloscopeKilohertz?: number | undefined;
 }
 
 export type StandLimiter = 'motor' | 'belt' | 'fuse' | 'load';

@@ -22,6 +22,8 @@ const fastest = 30_000;
 const clear = 2;
 const leastSamples = 64;
 const mostSamples = 16_384;
+/** An armature that is uneven sways current and ripple once a turn and in multiples of it: so many are its own. */
+const mostSwaying = 6;
 /** Samples of one ripple. */
 const leastPerRipple = 4;
 
@@ -35,15 +37,9 @@ export function commutatorSpeed(
   ripplesPerTurn: number,
 ): ReadSpeed {
   if (times.length < leastSamples) return { kind: 'refused', why: `Under ${leastSamples} samples: that is no trace.` };
-  const length = times.at(-1)! - times[0]!;
-  const share = Math.min(steadyShare, steadySeconds / length);
-  const from = Math.max(0, times.length - Math.max(leastSamples, Math.floor(times.length * share)));
-  const count = Math.min(times.length - from, mostSamples);
-  const first = times[from]!;
-  const step = (times[from + count - 1]! - first) / (count - 1);
+  const { step, own } = steadyEnd(times, values);
   if (!(step > 0)) return { kind: 'refused', why: 'The times don’t ascend: is it another column that holds them?' };
-  const seconds = step * count;
-  const own = values.slice(from, from + count);
+  const seconds = step * own.length;
   const highest = Math.min((fastest / 60) * ripplesPerTurn, 1 / (leastPerRipple * step));
   const lowest = Math.max((slowest / 60) * ripplesPerTurn, 8 / seconds);
   if (!(highest > lowest))
@@ -56,28 +52,45 @@ export function commutatorSpeed(
   const bins = Math.ceil((highest - lowest) / bin);
   const amplitudes = Float64Array.from({ length: bins }, (_, n) => amplitude(weighed, (lowest + n * bin) * step));
   const at = amplitudes.indexOf(Math.max(...amplitudes));
-  // A Hann window is four bins wide; what lies at a multiple or a half of the ripple is its own.
+  // A Hann window is four bins wide; what lies at a multiple of the ripple is its own, and what a turn sways lies beside it.
+  const hertz = lowest + at * bin;
+  const near = (off: number, of: number, from: number, to: number) => {
+    const times = Math.round(Math.abs(off) / of);
+    return times >= from && times <= to && Math.abs(Math.abs(off) - times * of) < 8 * bin;
+  };
   const beside = (n: number) => {
-    const ratio = (lowest + n * bin) / (lowest + at * bin);
-    const near = Math.abs(ratio - Math.round(ratio)) * (lowest + at * bin) < 8 * bin && Math.round(ratio) >= 1;
-    return Math.abs(n - at) > 8 && !near;
+    const [turn, off] = [hertz / ripplesPerTurn, (n - at) * bin];
+    return !near(off, hertz, 0, Infinity) && ![off, lowest + n * bin].some((one) => near(one, turn, 0, mostSwaying));
   };
   const next = Math.max(...[...amplitudes].filter((_, n) => beside(n)), 1e-12);
   const standsOut = amplitudes[at]! / next;
   if (standsOut < clear)
     return {
       kind: 'refused',
-      why: 'No ripple stands out of the rest: a longer trace, run up to its end, or faster samples.',
+      why: 'No ripple stands out of the rest: a longer trace, run up to its end, or faster samples. Or it sways too much with each turn: that shows by eye.',
     };
-  const rippleHertz = peakOf(weighed, lowest + at * bin, bin, step);
+  const rippleHertz = peakOf(weighed, hertz, bin, step);
   // The least variance that a frequency in white noise can have (Rife and Boorstyn 1974), the noise as what stands beside.
   const sigma = Math.sqrt(6) / (Math.PI * seconds * standsOut);
   const rpm = (60 * rippleHertz) / ripplesPerTurn;
   return { kind: 'read', rpm, sigma: (60 * sigma) / ripplesPerTurn, rippleHertz, standsOut };
 }
 
-/** Less a straight line, under a Hann window. */
-function windowed(values: readonly number[]): Float64Array {
+/** The end of a trace, where it runs evenly, and the seconds from sample to sample. */
+export function steadyEnd(
+  times: readonly number[],
+  values: readonly number[],
+): { readonly step: number; readonly own: readonly number[] } {
+  const length = times.at(-1)! - times[0]!;
+  const share = Math.min(steadyShare, steadySeconds / length);
+  const from = Math.max(0, times.length - Math.max(leastSamples, Math.floor(times.length * share)));
+  const count = Math.min(times.length - from, mostSamples);
+  const step = (times[from + count - 1]! - times[from]!) / (count - 1);
+  return { step, own: values.slice(from, from + count) };
+}
+
+/** Less a straight line. */
+export function straightened(values: readonly number[]): Float64Array {
   const n = values.length;
   const mean = values.reduce((sum, one) => sum + one, 0) / n;
   const middle = (n - 1) / 2;
@@ -86,10 +99,12 @@ function windowed(values: readonly number[]): Float64Array {
     [0, 0],
   );
   const slope = along / squares;
-  return Float64Array.from(values, (one, i) => {
-    return (one - mean - slope * (i - middle)) * (1 - Math.cos((2 * Math.PI * i) / (n - 1)));
-  });
+  return Float64Array.from(values, (one, i) => one - mean - slope * (i - middle));
 }
+
+/** Less a straight line, under a Hann window. */
+const windowed = (values: readonly number[]): Float64Array =>
+  straightened(values).map((one, i, { length }) => one * (1 - Math.cos((2 * Math.PI * i) / (length - 1))));
 
 /** Of one frequency, in cycles a sample, by Goertzel's recursion (1958). */
 function amplitude(samples: Float64Array, cycles: number): number {

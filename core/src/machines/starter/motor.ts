@@ -26,6 +26,8 @@ const saturation = 4;
 const gearEfficiency = { reduction: 0.95, planetary: 0.93 } as const;
 /** A short between neighbouring bars: coils of an armature, its poles, what one coil has [from memory, the inductance a guess]. */
 const coil = { coils: 25, polePairs: 2, shareOfArmature: 4 / 25, henries: 2e-6 } as const;
+/** What comes and goes once in a turn of a sound starter, of the brushes' resistance and of the drag [from memory]. */
+const soundTurn = { ofBrushes: 0.1, ofDrag: 0.1 } as const;
 /** A power is rated on a battery of its size: so many milliohms at 1.4 kW and 12 V [from memory, after ISO 8856]. */
 const rating = { volts: 12.6, ohmKilowatts: 0.006 * 1.4 } as const;
 
@@ -54,6 +56,9 @@ const quantityNames = [
   'drag',
   'field-turns',
   'shorted-coils',
+  'open-coils',
+  'turn-ohms',
+  'turn-drag',
   'armature-core',
   'field-case',
   'main-case',
@@ -118,6 +123,11 @@ function plateMotor(machine: Starter, ohms: number): Motor {
       ohms: coil.shareOfArmature * part.armature * ohms,
       henries: coil.henries * (ratedVolts / 12) ** 2,
     },
+    turn: {
+      deadCoils: 0,
+      ohms: soundTurn.ofBrushes * part.brushes * ohms,
+      newtonMetres: soundTurn.ofDrag * constantDrag * lost,
+    },
     leakOhms: Infinity,
     clutchNewtonMetres: Infinity,
   };
@@ -153,6 +163,9 @@ const soundQuantities = (machine: Starter): Quantities => {
     drag: 1,
     'field-turns': 1,
     'shorted-coils': 0,
+    'open-coils': 0,
+    'turn-ohms': soundTurn.ofBrushes * part.brushes,
+    'turn-drag': soundTurn.ofDrag,
     'armature-core': sound,
     'field-case': sound,
     'main-case': sound,
@@ -199,6 +212,8 @@ export function starterFed(machine: Starter, faults: readonly RunningFault[], ce
   q.cells *= more('cells');
   q.battery *= more('battery') * (1 + batteryPerKelvin * (celsius - 20));
   for (const { edits } of faults) for (const edit of edits) apply(q, edit);
+  const drag = { newtonMetres: plate.drag.newtonMetres * q.drag, perRadian: plate.drag.perRadian * q.drag };
+  const shortedCoils = Math.min(q['shorted-coils'], plate.coil.coils - 1);
   const leak = 1 / (1 / q['armature-core'] + 1 / q['field-case'] + 1 / q['main-case']);
   const feedOhms = q['closed-contacts'] + q.joint;
   return {
@@ -209,8 +224,13 @@ export function starterFed(machine: Starter, faults: readonly RunningFault[], ce
       fluxWebers: plate.fluxWebers * q.flux,
       saturation: plate.saturation * more('saturation'),
       fieldTurns: q['field-turns'],
-      drag: { newtonMetres: plate.drag.newtonMetres * q.drag, perRadian: plate.drag.perRadian * q.drag },
-      shortedCoils: Math.min(q['shorted-coils'], plate.coil.coils - 1),
+      drag,
+      shortedCoils,
+      turn: {
+        deadCoils: shortedCoils + q['open-coils'],
+        ohms: q['turn-ohms'],
+        newtonMetres: q['turn-drag'] * drag.newtonMetres,
+      },
       leakOhms: leak > 1e6 ? Infinity : leak,
       clutchNewtonMetres: q.clutch,
     },

@@ -1,7 +1,7 @@
 import type { PresentFault } from '../../../checks/index.ts';
 import { motorRun } from '../../../curves/index.ts';
 import { normalCdf } from '../../../numeric/index.ts';
-import { runningFault } from '../../family.ts';
+import { type RunningFault, runningFault } from '../../family.ts';
 import { starterFaults } from '../faults/index.ts';
 import { starterFed } from '../motor.ts';
 import type { Starter } from '../parameters.ts';
@@ -18,23 +18,30 @@ const openCoil = { slow: 0.22, stands: 0.28 } as const;
 /** Chance of either where nothing is wrong [from memory]. */
 const least = 0.005;
 
-const usualCelsius = 30;
+export const usualCelsius = 30;
 const atContacts = new Set(['closed-contacts', 'main-case']);
+
+/** Faults that are present, as a running starter has them. */
+export function runningOf(machine: Starter): (faults: readonly PresentFault[]) => RunningFault[] {
+  const all = new Map(starterFaults(machine).map((fault) => [fault.species, fault]));
+  return (faults) =>
+    faults.flatMap(({ species, severity }) => {
+      const fault = all.get(species);
+      return fault ? [runningFault(fault, severity)] : [];
+    });
+}
 
 /**
  * Chances of how a starter spins without load, by running it. `fedAt` the motor's own terminal the contacts have no part
  * in it.
  */
 export function freeSpin(machine: Starter): (faults: readonly PresentFault[], fedAt: 'main' | 'motor') => FreeSpin {
-  const all = new Map(starterFaults(machine).map((fault) => [fault.species, fault]));
+  const running = runningOf(machine);
   const rpm = (faults: readonly PresentFault[], fedAt: 'main' | 'motor'): number => {
-    const running = faults.flatMap(({ species, severity }) => {
-      const fault = all.get(species);
-      if (!fault) return [];
-      const { edits, ...rest } = runningFault(fault, severity);
-      return [{ ...rest, edits: edits.filter(({ element }) => fedAt === 'main' || !atContacts.has(element)) }];
+    const felt = running(faults).map(({ edits, ...rest }) => {
+      return { ...rest, edits: edits.filter(({ element }) => fedAt === 'main' || !atContacts.has(element)) };
     });
-    const { motor, source } = starterFed(machine, running, usualCelsius);
+    const { motor, source } = starterFed(machine, felt, usualCelsius);
     return motorRun(motor, source, { newtonMetres: 0 }).rpm;
   };
   const sound = rpm([], 'main');

@@ -3,6 +3,7 @@ import type { RunInstrument } from '../../../instruments/index.ts';
 import type { Unit } from '../../../quantity/index.ts';
 import { benchBattery } from '../motor.ts';
 import { hasMagnets, hasSolenoid, type Starter } from '../parameters.ts';
+import { eachTurn } from './each-turn.ts';
 import { freeSpin } from './free-spin.ts';
 import type { Shown } from '../runner.ts';
 
@@ -177,6 +178,7 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
       how: 'Pull of the arm times its length, under 3 s.',
       tells: 'weak magnets and shorted field from the rest',
     }),
+    eachTurn(machine, spin, running.cautions),
     noise(machine),
   ];
 };

@@ -23,7 +23,10 @@ export const motorFaults = (machine: Starter): Fault[] => [
     name: 'armature coil open',
     weight: 3,
     // A wave winding has two ways through; one is lost while the bar stands between the brushes.
-    edits: () => [{ element: 'armature', scale: 1.8 }],
+    edits: () => [
+      { element: 'armature', scale: 1.8 },
+      { element: 'open-coils', add: 1 },
+    ],
   }),
   fault({
     id: 'armature-core',
@@ -50,7 +53,11 @@ export const motorFaults = (machine: Starter): Fault[] => [
     weight: 7,
     unit: 'ohms',
     grades: [0.004, 0.012, 0.036],
-    edits: (ohms) => [{ element: 'brushes', add: ohms }],
+    // Dirt, burnt bars and run-out: not alike all round [half of it, from memory].
+    edits: (ohms) => [
+      { element: 'brushes', add: ohms },
+      { element: 'turn-ohms', add: ohms / 2 },
+    ],
     repair: 'turn the commutator, undercut the mica',
   }),
   ...(machine.commutatorLeastMillimetres === undefined

@@ -21,7 +21,11 @@ export const runningGear = (machine: Starter): Fault[] => [
     weight: 2,
     unit: 'times',
     grades: [2, 4, 8],
-    edits: (times) => [{ element: 'drag', scale: times }],
+    // It rubs where it is bent: half of what it adds comes and goes with the turn [from memory].
+    edits: (times) => [
+      { element: 'drag', scale: times },
+      { element: 'turn-drag', add: (times - 1) / (2 * times) },
+    ],
   }),
   ...(hasGears(machine)
     ? [
