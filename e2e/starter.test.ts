@@ -162,7 +162,7 @@ describe('the starter bench', () => {
       )!;
       expect(Number(own!.replace(/\s/g, ''))).within(330, 362);
       expect(Number(foreseen!.replace(/\s/g, ''))).within(150, 1500);
-      await trace.locator('[role=img] canvas').waitFor();
+      await trace.locator('[role=img][aria-label^="Inrush"] canvas').waitFor();
     });
 
     it('refuses a feed against a red light, and never refuses to stop', async () => {
@@ -208,6 +208,49 @@ describe('the starter bench', () => {
         .and.match(/direct drive, wound field/);
       expect(text).match(/[Ss]olenoid contacts burnt|[Ss]olenoid/);
     });
+  });
+
+  it('one key feeds it while the oscilloscope watches: shorted coils leave gaps, and Enter records them', async () => {
+    const tag = await freshStarter('slow-crank');
+    const { machine } = (await (await ask(`/api/jobs/${tag}/view`)).json()) as { machine: object };
+    const hidden = [{ fault: 'armature-turns', severity: 2 }];
+    await tell('/scenario', { name: 'another test', machine, faults: hidden, meter: 'bench', seed: tag });
+    const finding = (name: string) => ({ kind: 'finding', finding: name }) as const;
+    for (const [check, outcome] of [
+      ['free-turning', finding('free')],
+      ['case-by-eye', finding('whole')],
+      ['main-to-motor', { kind: 'over-range' }],
+      ['main-to-case', { kind: 'over-range' }],
+    ] as const) {
+      const answer = await postJson(`/api/jobs/${tag}/readings`, readingEntry({ check, outcome, typed: 'as it was' }));
+      expect(answer.status, check).lessThan(300);
+    }
+    await visit(`/unit/${tag}/stand`);
+    await page.focus('button:has-text("It is clamped")');
+    await page.keyboard.press('Enter');
+    await live().waitFor();
+    await pick('No load: the current through each turn');
+    // Let go of while battery and brake are on their way, it is never fed: it need not rest either.
+    await page.keyboard.press('i');
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(2500);
+    const instruments = (await live().textContent()) ?? '';
+    expect(instruments).match(/Clamp\s*0\s*A/);
+    expect(instruments).not.match(/Brake and battery|It runs up/);
+    await page.keyboard.press('i');
+    const record = page.locator('button:has-text("Record: The same bars miss each turn")');
+    await record.waitFor();
+    expect(await page.locator('section[aria-label="Check at hand"]').textContent()).match(
+      /turns: 2 gaps in the ripple/,
+    );
+    await page.locator('[role=img][aria-label="Ripple round a turn of the armature: 2 gaps"] canvas').waitFor();
+    await until(() => record.evaluate((button) => button === document.activeElement), 'ready under Enter');
+    await page.keyboard.press('Enter');
+    await until(async () => (await apiJob(tag)).readings.some(({ check }) => check === 'each-turn'), 'kept');
+    const kept = (await apiJob(tag)).readings.find(({ check }) => check === 'each-turn')!;
+    expect(kept.typed).match(/turns: 2 gaps in the ripple, swells by 0\.\d %/);
+    await until(async () => /armature/.test((await firstSuspect()) ?? ''), 'the armature first');
+    await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'off');
   });
 
   it('a technician who opens it first is followed: the next check lies where he is, the belief too', async () => {

@@ -25,11 +25,15 @@ export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own']
 
 const names = Object.keys(schools) as School[];
 
+/** An oscilloscope that samples slower shows no bars passing. */
+const leastKilohertz = 20;
+
 /** What the shop lacks for some checks, as far as it says what it has. */
 export const lacksOf = ({ stand }: HouseRules): readonly Equipment[] => [
   ...(stand.motorKilowatts === undefined ? (['stand'] as const) : []),
   ...(stand.brakeNewtonMetres === undefined ? (['brake'] as const) : []),
   ...(stand.commanderHertz === undefined ? (['commander'] as const) : []),
+  ...((stand.oscilloscopeKilohertz ?? 0) < leastKilohertz ? (['oscilloscope'] as const) : []),
 ];
 
 /** A figure of the stand; left empty where nobody knows it. */
@@ -48,6 +52,7 @@ export const standProfileSchema = object({
   loadSeconds: figure('Load on', 1, 600, 's'),
   brakeNewtonMetres: figure('Brake', 1, 1000, 'Nm'),
   commanderHertz: figure('Commander', 1, 2000, 'Hz'),
+  oscilloscopeKilohertz: figure('Oscilloscope', 0.1, 1e7, 'kHz'),
 }).noUnknown('unknown field: ${unknown}');
 
 export const rulesSchema = object({

@@ -21,7 +21,9 @@ import {
   type ReadSpeed,
   type ReadTrace,
   readTrace,
+  type ReadTurns,
   tellingOrders,
+  turnsOf,
 } from '@refectum/core/waveform';
 import { expose } from 'comlink';
 import Papa from 'papaparse';
@@ -142,9 +144,14 @@ export interface DrawnCurrent {
 }
 export interface ReadRunUp {
   readonly speed: ReadSpeed;
+  readonly turns: ReadTurns;
   /** Nothing where no current ever began. */
   readonly current: DrawnCurrent | undefined;
 }
+const runUpOf = (times: readonly number[], amps: readonly number[], ripplesPerTurn: number): ReadRunUp => {
+  const speed = commutatorSpeed(times, amps, ripplesPerTurn);
+  return { speed, turns: turnsOf(times, amps, speed, ripplesPerTurn), current: thinned(times, amps) };
+};
 const foreseenSamples = 20_000;
 const bins = 240;
 /** Of the highest, where the current is taken to begin. */
@@ -270,12 +277,12 @@ const curves = {
   /** The speed of an armature from such a file, and its current as it ran up. */
   async speed(file: File, ripplesPerTurn: number, told: (share: number) => void): Promise<ReadRunUp> {
     const { times, columns } = await columnsOf(file, 1, told);
-    return { speed: commutatorSpeed(times, columns[0]!, ripplesPerTurn), current: thinned(times, columns[0]!) };
+    return runUpOf(times, columns[0]!, ripplesPerTurn);
   },
   /** The same from samples at equal steps of time. */
   speedOf(secondsPerSample: number, amps: readonly number[], ripplesPerTurn: number): ReadRunUp {
     const times = amps.map((_, n) => n * secondsPerSample);
-    return { speed: commutatorSpeed(times, amps, ripplesPerTurn), current: thinned(times, amps) };
+    return runUpOf(times, amps, ripplesPerTurn);
   },
   /** The current of a motor on its bench battery, from the moment it is fed, by its plate. */
   foreseenCurrent(machine: Machine, celsius: number, seconds: number): DrawnCurrent | undefined {

@@ -52,15 +52,7 @@ export class StarterRun {
     const isHeld = held.rpm === 0;
     const runs = isHeld || held.newtonMetres !== undefined;
     const { tag } = this.#bench().job;
-    const left = timers.restOf(tag);
-    if (left !== undefined && runs) {
-      this.problem = `It rests ${left} s yet: its windings are warm from the last run.`;
-      return;
-    }
-    if (runs && this.#live.isFed) {
-      this.problem = 'It is fed already, from another screen: wait until that is over.';
-      return;
-    }
+    if (runs && !this.#mayFeed()) return;
     const own = ++this.#run;
     const goesOn = () => own === this.#run;
     /** The clock has the last word over what is fed. */
@@ -72,8 +64,8 @@ export class StarterRun {
       const groups = [...Map.groupBy(this.pending(check), (one) => JSON.stringify(probesOf(one)))];
       // The probes are there before it is fed: its seconds are few.
       if (!(await this.#probesAt(groups[0]![0], goesOn))) return;
-      if (pileAmps !== undefined && !(await this.#pile(pileAmps))) return;
-      if (runs && !(await this.#feed(isHeld ? heldNewtonMetres : held.newtonMetres!, isHeld))) return;
+      if (pileAmps !== undefined && !(await this.#pile(pileAmps, goesOn))) return;
+      if (runs && !(await this.#feed(isHeld ? heldNewtonMetres : held.newtonMetres!, isHeld, goesOn))) return;
       if (runs && !isHeld) {
         this.doing = 'It runs up…';
         if (!(await this.#pause(runUpSeconds, feeds))) return;
@@ -111,6 +103,25 @@ export class StarterRun {
     return this.#resting(checks, held.rpm === 0 ? heldSeconds : restSeconds, feeds);
   }
 
+  /** Something done while it spins free, fed for it and let go after; undefined where that ended before. */
+  async during<T>(doing: string, act: () => Promise<T>): Promise<T | undefined> {
+    if (!this.#mayFeed()) return undefined;
+    const own = ++this.#run;
+    const goesOn = () => own === this.#run;
+    const feeds = () => goesOn() && timers.left('spin') !== undefined;
+    this.problem = '';
+    try {
+      if (!(await this.#feed(0, false, goesOn))) return undefined;
+      this.doing = 'It runs up…';
+      if (!(await this.#pause(runUpSeconds, feeds))) return undefined;
+      this.doing = doing;
+      const done = await act();
+      return feeds() ? done : undefined;
+    } finally {
+      if (goesOn()) await this.stop();
+    }
+  }
+
   async stop(): Promise<void> {
     this.#run++;
     this.doing = '';
@@ -120,21 +131,42 @@ export class StarterRun {
     await this.#live.stop();
   }
 
-  async #feed(newtonMetres: number, isHeld: boolean): Promise<boolean> {
+  /** Whether it has rested and nobody else feeds it; says so where not. */
+  #mayFeed(): boolean {
+    const left = timers.restOf(this.#bench().job.tag);
+    if (left !== undefined) this.problem = `It rests ${left} s yet: its windings are warm from the last run.`;
+    else if (this.#live.isFed) this.problem = 'It is fed already, from another screen: wait until that is over.';
+    else return true;
+    return false;
+  }
+
+  /** Who lets go meanwhile has the last word. */
+  async #feed(newtonMetres: number, isHeld: boolean, goesOn: () => boolean): Promise<boolean> {
     this.doing = 'Brake and battery…';
     await this.#live.readVolts();
+    if (!goesOn()) return false;
     if (this.#live.has('stand') && !(await this.#live.brake(newtonMetres))) return this.#refused();
-    if (!(await this.#live.feed(true))) return this.#refused();
+    if (!goesOn()) return false;
+    const isFed = await this.#live.feed(true);
+    if (!goesOn()) return this.#letGo();
+    if (!isFed) return this.#refused();
     timers.start(isHeld ? 'held' : 'spin', this.#bench().job.tag);
     return true;
   }
   /** Draws so much from the battery for the time that the test wants. */
-  async #pile(amps: number): Promise<boolean> {
+  async #pile(amps: number, goesOn: () => boolean): Promise<boolean> {
     this.doing = `The pile draws ${amps} A…`;
     await this.#live.readVolts();
-    if (!(await this.#live.pile(amps))) return this.#refused();
+    if (!goesOn()) return false;
+    const draws = await this.#live.pile(amps);
+    if (!goesOn()) return this.#letGo();
+    if (!draws) return this.#refused();
     timers.start('pile', this.#bench().job.tag);
     return true;
+  }
+  async #letGo(): Promise<false> {
+    await this.#live.stop();
+    return false;
   }
   #refused(): false {
     this.problem = this.#live.problem || 'No supply at a port feeds it.';

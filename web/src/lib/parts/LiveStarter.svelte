@@ -2,29 +2,24 @@
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
   import { isFree, keysOn } from '$lib/keys.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import { tellInstrument } from '$lib/live/live-words.ts';
   import type { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
-  import { StarterRun } from '$lib/live/starter-run.svelte.ts';
+  import type { StarterRun } from '$lib/live/starter-run.svelte.ts';
   import { untrack } from 'svelte';
   import LiveHead from './LiveHead.svelte';
 
   interface Props {
     bench: Bench;
     live: StandInstruments;
+    run: StarterRun;
     tag: number;
     mayWrite: boolean;
-    /** The state of a starter clamped on the simulated bench; undefined where the bench is a real one. */
-    simulated: string | undefined;
+    /** What the hands of a simulated bench do; undefined where the bench is a real one. */
+    hands: ((told: object) => Promise<unknown>) | undefined;
   }
-  const { bench, live, tag, mayWrite, simulated }: Props = $props();
+  const { bench, live, run, tag, mayWrite, hands }: Props = $props();
   // A newer word of the server on the same unit is no reason to begin anew.
   const unit = $derived(tag);
-  const clampedAs = $derived(simulated);
   const writes = $derived(mayWrite);
-  const hands = (more: object) => tellInstrument('/api/hands', { tag: unit, assembly: clampedAs, ...more });
-  const run = untrack(
-    () => new StarterRun(() => bench, live, simulated ? async (probes) => void (await hands(probes)) : undefined),
-  );
   const check = $derived(bench.check);
   const pending = $derived(check ? run.pending(check) : []);
   const busy = $derived(run.doing !== '');
@@ -43,7 +38,7 @@
     if (writes) untrack(() => void live.readVolts());
   });
   $effect(() => {
-    if (clampedAs && writes) void hands({ red: 'main', black: 'case' });
+    if (writes) void hands?.({ red: 'main', black: 'case' });
     // Whoever leaves lets go of what this screen feeds, and of nothing that another does.
     return () => {
       if (run.doing) void run.stop();
@@ -53,8 +48,8 @@
   function onKey(event: KeyboardEvent) {
     if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     if (event.key === 'Escape' && (live.live || busy)) void run.stop();
-    else if (event.key === 'i' && keysOn() && isFree(event)) {
-      if (check && pending.length && !busy) void run.read(check);
+    else if (event.key === 'i' && keysOn() && isFree(event) && check && pending.length) {
+      if (!busy) void run.read(check);
     } else return;
     event.preventDefault();
   }
@@ -82,6 +77,10 @@
   {#if check && pending.length > 1}
     <p class="mt-1 text-sm">In one run: {pending.map(({ name }) => name.replace(/^[^:]*: /, '')).join(', ')}.</p>
   {:else if check && pending.length === 0}
-    <p class="mt-1 text-sm">The check at hand is looked at, not read: pick one that is read by an instrument.</p>
+    <p class="mt-1 text-sm">
+      {check.method.kind === 'finding' && check.method.turned
+        ? 'The check at hand is read from a trace: feed it there.'
+        : 'The check at hand is looked at, not read: pick one that is read by an instrument.'}
+    </p>
   {/if}
 </section>

@@ -1,9 +1,12 @@
 <script lang="ts">
+  import type { Check } from '@refectum/core/checks';
   import { heatLeft, loadTestLimit } from '@refectum/core/handbook';
   import type { AssemblyState, Drives, Machine } from '@refectum/core/machines';
   import { motorRun } from '@refectum/core/curves';
-  import type { Snippet } from 'svelte';
+  import { type Snippet, untrack } from 'svelte';
   import type { Bench } from '$lib/live/bench.svelte.ts';
+  import { tellInstrument } from '$lib/live/live-words.ts';
+  import { StarterRun } from '$lib/live/starter-run.svelte.ts';
   import { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import { timers } from '$lib/live/timers.svelte.ts';
   import type { PageData } from '../../routes/unit/[tag]/stand/$types';
@@ -37,6 +40,13 @@
     () => data.instruments,
     () => ({ profile: data.rules.stand, volts: machine.ratedVolts, foreseen: () => 0 }),
   );
+  const mayWrite = $derived(data.person.role !== 'viewer');
+  /** The state of a starter clamped on the simulated bench; undefined where the bench is a real one. */
+  const clampedAs = $derived(data.simulated ? running.id : undefined);
+  const hands = (told: object) => tellInstrument('/api/hands', { tag, assembly: clampedAs, ...told });
+  const run = untrack(
+    () => new StarterRun(() => bench, live, clampedAs ? async (probes) => void (await hands(probes)) : undefined),
+  );
   const points = $derived(drives.points(machine, bench.standing));
   const unloaded = $derived(points.find(({ load }) => load === 'none'));
   const rested = $derived(
@@ -45,6 +55,11 @@
   const limit = $derived(
     loadTestLimit(celsius, rested?.kind === 'value' ? rested.value : Infinity, machine.ratedVolts),
   );
+
+  /** Of the run, what a trace of the current shows. */
+  const readsTrace = ({ method }: Check): boolean =>
+    (method.kind === 'run' && method.setup.instrument === 'tachometer') ||
+    (method.kind === 'finding' && method.turned !== undefined);
 
   /** What the windings take, by the plate: spinning free and held. */
   const taken = $derived.by(() => {
@@ -78,13 +93,7 @@
     </Timers>
     {#if mounted}
       {#if data.instruments.length}
-        <LiveStarter
-          {bench}
-          {live}
-          {tag}
-          mayWrite={data.person.role !== 'viewer'}
-          simulated={data.simulated ? running.id : undefined}
-        />
+        <LiveStarter {bench} {live} {run} {tag} {mayWrite} {hands} />
       {/if}
       <section class="sheet p-3 text-sm" aria-label="Bench battery">
         <h2 class="text-xl font-semibold">Bench battery first</h2>
@@ -101,11 +110,13 @@
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
-          {#if check?.method.kind === 'run' && check.method.setup.instrument === 'tachometer'}
+          {#if check && readsTrace(check)}
             <!-- What was read of one unit is no other's. -->
             {#key tag}
               <CommutatorTrace
                 {bench}
+                {check}
+                run={mayWrite && live.has('supply') ? run : undefined}
                 gearRatio={fed.motor.gear.ratio}
                 oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
               />

@@ -36,6 +36,7 @@
     { name: 'loadSeconds', label: 'Load on at most, s' },
     { name: 'brakeNewtonMetres', label: 'Brake of the starter bench, most Nm' },
     { name: 'commanderHertz', label: 'Commander of regulators, Hz' },
+    { name: 'oscilloscopeKilohertz', label: 'Oscilloscope with a clamp samples at, kHz' },
   ] as const;
   const standProblems = $derived<Record<string, string>>((form && 'standProblems' in form && form.standProblems) || {});
 

@@ -19,6 +19,7 @@ export const demoShop = {
     loadSeconds: 10,
     brakeNewtonMetres: 60,
     commanderHertz: 125,
+    oscilloscopeKilohertz: 500,
   },
   people: [
     { name: 'Ansa Brimmel', role: 'lead', pin: '4180', password: 'salt on the slipway' },
