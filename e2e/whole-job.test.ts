@@ -25,6 +25,20 @@ describe('the whole job by keyboard', () => {
     await page.waitForSelector('section[aria-label="Suspects"]');
   });
 
+  it('before any reading the verdict sheet names what would pay, not the leads’ null before it', async () => {
+    expect(await title()).equal('Test leads held together');
+    await page.keyboard.press('v');
+    await arrive(/verdict$/);
+    const told = page.locator('p:has-text("Not all is known")');
+    await told.waitFor();
+    expect(await told.textContent())
+      .match(/“(?!Test leads)[^”]+” would still pay/)
+      .and.not.match(/Test leads/);
+    await page.keyboard.press('b');
+    await arrive(/unit\/\d+$/);
+    await page.waitForSelector('section[aria-label="Suspects"]');
+  });
+
   it('takes readings: each shows its word, the suspects move, the next check follows', async () => {
     expect(await title()).equal('Test leads held together');
     await page.keyboard.type('0.3');
