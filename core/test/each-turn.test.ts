@@ -84,6 +84,19 @@ describe('the current through each turn of an armature', () => {
     expect(why(turnsOf(shortTimes, shortValues, speed, 50))).match(/even turns: run it longer/);
     expect(why(turnsOf(times, values, { kind: 'refused', why: 'no speed' }, 50))).equal('no speed');
   });
+  it('a clamp the wrong way round reads the same; a trace without its mean is refused', () => {
+    const [machine] = layouts as [Starter];
+    const { motor, source } = starterFed(machine, [faultOf(machine, 'commutator-dirty', 0.012)], 30);
+    const { amps, secondsPerSample } = motorRunUp(motor, source, dynamicsOf(machine), 0, 1, 100_000);
+    const times = [...amps].map((_, n) => n * secondsPerSample);
+    const read = (values: readonly number[]) => turnsOf(times, values, commutatorSpeed(times, values, 50), 50);
+    const [right, reversed] = [[...amps], [...amps].map((one) => -one)].map(read);
+    expect(right!.kind === 'read' && right!.swell).within(0.02, 0.1);
+    expect(reversed!.kind === 'read' && reversed!.swell).closeTo((right as { swell: number }).swell, 1e-9);
+    const mean = amps.slice(-10_000).reduce((sum, one) => sum + one, 0) / 10_000;
+    const coupled = read([...amps].map((one) => one - mean));
+    expect(coupled.kind === 'refused' && coupled.why).match(/couple the oscilloscope for direct current/);
+  });
 });
 
 describe('what it says of a starter', () => {

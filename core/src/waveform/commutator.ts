@@ -54,13 +54,13 @@ export function commutatorSpeed(
   const at = amplitudes.indexOf(Math.max(...amplitudes));
   // A Hann window is four bins wide; what lies at a multiple of the ripple is its own, and what a turn sways lies beside it.
   const hertz = lowest + at * bin;
-  const near = (off: number, of: number, from: number, to: number) => {
-    const times = Math.round(Math.abs(off) / of);
-    return times >= from && times <= to && Math.abs(Math.abs(off) - times * of) < 8 * bin;
+  const near = (off: number, of: number, most: number) => {
+    const times = Math.min(Math.round(Math.abs(off) / of), most);
+    return Math.abs(Math.abs(off) - times * of) < 8 * bin;
   };
   const beside = (n: number) => {
     const [turn, off] = [hertz / ripplesPerTurn, (n - at) * bin];
-    return !near(off, hertz, 0, Infinity) && ![off, lowest + n * bin].some((one) => near(one, turn, 0, mostSwaying));
+    return !near(off, hertz, Infinity) && ![off, lowest + n * bin].some((one) => near(one, turn, mostSwaying));
   };
   const next = Math.max(...[...amplitudes].filter((_, n) => beside(n)), 1e-12);
   const standsOut = amplitudes[at]! / next;

@@ -17,6 +17,8 @@ export type ReadTurns = ({ readonly kind: 'read' } & Turns) | { readonly kind: '
 const gone = 0.5;
 /** What two halves of the trace may differ by, in one ripple, before nothing is told of any. */
 const mostNoise = 0.25;
+/** A ripple larger than this, of the mean, is that of a trace without its mean. */
+const mostRipple = 0.25;
 const leastTurns = 4;
 /** Ripples under the window that follows their size, and under that which follows the angle. */
 const [sizeWindow, angleWindow] = [2, 24];
@@ -61,7 +63,7 @@ export function turnsOf(
   const halves = [0, 1].map(() => ({ sum: new Float64Array(steps), count: new Float64Array(steps) }));
   let [cosine, sine, taken] = [0, 0, 0];
   for (let n = edge; angle[n]! - angle[edge]! < whole * ripplesPerTurn; n++) {
-    const passed = angle[n]! - angle[edge]!;
+    const passed = Math.max(angle[n]! - angle[edge]!, 0);
     const { sum, count } = halves[Math.floor(passed / ripplesPerTurn) % 2]!;
     const at = Math.floor(2 * passed) % steps;
     sum[at]! += size(n);
@@ -79,13 +81,18 @@ export function turnsOf(
   );
   if (!(noise / 2 < mostNoise * usual))
     return { kind: 'refused', why: 'The ripple is too faint beside the noise to tell one bar from the next.' };
+  if (usual > mostRipple * Math.abs(mean))
+    return {
+      kind: 'refused',
+      why: 'It swings about zero: couple the oscilloscope for direct current, and zero the clamp.',
+    };
   const ripples = both.map((one) => one / usual);
   return {
     kind: 'read',
     count: whole,
     ripples,
     gaps: ripples.filter((one, k) => one < gone && !(ripples.at(k - 1)! < gone)).length,
-    swell: (2 * Math.hypot(cosine, sine)) / taken / mean,
+    swell: (2 * Math.hypot(cosine, sine)) / taken / Math.abs(mean),
   };
 }
 

@@ -216,7 +216,8 @@
       <h3 class="font-semibold">Run stand</h3>
       <p class="text-sm">
         What it can pull; empty where nobody knows. It warns before a load that it can’t take. Without a motor here no
-        unit is sent to it before it is opened; without brake or commander nothing is advised that needs them.
+        unit is sent to it before it is opened; without brake, commander or oscilloscope nothing is advised that needs
+        them.
       </p>
       {#each standFigures as { name, label } (name)}
         <label class="mt-1 flex items-center justify-between gap-3">
