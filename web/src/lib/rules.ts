@@ -26,7 +26,7 @@ export const usualRules: HouseRules = { limits: ['published', 'siblings', 'own']
 const names = Object.keys(schools) as School[];
 
 /** An oscilloscope that samples slower shows no bars passing. */
-const leastKilohertz = 20;
+export const leastKilohertz = 20;
 
 /** What the shop lacks for some checks, as far as it says what it has. */
 export const lacksOf = ({ stand }: HouseRules): readonly Equipment[] => [

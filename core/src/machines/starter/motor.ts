@@ -123,11 +123,7 @@ function plateMotor(machine: Starter, ohms: number): Motor {
       ohms: coil.shareOfArmature * part.armature * ohms,
       henries: coil.henries * (ratedVolts / 12) ** 2,
     },
-    turn: {
-      deadCoils: 0,
-      ohms: soundTurn.ofBrushes * part.brushes * ohms,
-      newtonMetres: soundTurn.ofDrag * constantDrag * lost,
-    },
+    turn: { deadCoils: 0, ohms: 0, newtonMetres: 0 },
     leakOhms: Infinity,
     clutchNewtonMetres: Infinity,
   };

@@ -37,8 +37,9 @@
   const speed = $derived(read?.speed.kind === 'read' ? read.speed : undefined);
   const pinion = $derived(speed && speed.rpm / gearRatio);
   const turns = $derived(read?.turns.kind === 'read' ? read.turns : undefined);
-  const refused = $derived([read?.speed, read?.turns].find((one) => one?.kind === 'refused'));
   const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
+  /** Of what the check at hand wants. */
+  const wanted = $derived(method ? read?.turns : read?.speed);
   const outcome = $derived(turns && method?.outcomes.find(({ id }) => id === method.turned?.(turns)));
   /** Each turn in words, as it is kept beside what is recorded. */
   const spoken = $derived(
@@ -96,9 +97,9 @@
   /** With the check at hand read from a trace alone, the key that feeds and reads means this. */
   function onKey(event: KeyboardEvent) {
     if (event.key !== 'i' || event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
-    if (!method || !oscilloscope || !fits || busy || !keysOn() || !isFree(event)) return;
+    if (!method || !oscilloscope || !keysOn() || !isFree(event)) return;
     event.preventDefault();
-    void onCapture();
+    if (fits && !busy) void onCapture();
   }
 
   async function record() {
@@ -155,8 +156,8 @@
   </div>
   {#if !fits}<p role="alert" class="text-sm text-error">Bars: a whole number from 11 to 80.</p>{/if}
   <div role="status" class="mt-1">
-    {#if refused?.kind === 'refused'}
-      <p class="border-l-4 border-warning px-2 text-sm">{refused.why}</p>
+    {#if wanted?.kind === 'refused'}
+      <p class="border-l-4 border-warning px-2 text-sm">{wanted.why}</p>
     {/if}
     {#if speed && pinion !== undefined}
       <p class="text-sm">

@@ -93,7 +93,7 @@
     </Timers>
     {#if mounted}
       {#if data.instruments.length}
-        <LiveStarter {bench} {live} {run} {tag} {mayWrite} {hands} />
+        <LiveStarter {bench} {live} {run} {tag} {mayWrite} hands={clampedAs ? hands : undefined} />
       {/if}
       <section class="sheet p-3 text-sm" aria-label="Bench battery">
         <h2 class="text-xl font-semibold">Bench battery first</h2>

@@ -3,7 +3,7 @@
   import { schools, type School } from '@refectum/core/limits';
   import { dayOf } from '$lib/dates.ts';
   import { dueOf, isOverdue, type MeterDraft, type MeterProblems, rangeOrder } from '$lib/meters.ts';
-  import { outputSchools } from '$lib/rules.ts';
+  import { leastKilohertz, outputSchools } from '$lib/rules.ts';
 
   import ShopInstruments from '$lib/parts/ShopInstruments.svelte';
 
@@ -217,7 +217,7 @@
       <p class="text-sm">
         What it can pull; empty where nobody knows. It warns before a load that it can’t take. Without a motor here no
         unit is sent to it before it is opened; without brake, commander or oscilloscope nothing is advised that needs
-        them.
+        them. An oscilloscope under {leastKilohertz} kHz shows no bars passing.
       </p>
       {#each standFigures as { name, label } (name)}
         <label class="mt-1 flex items-center justify-between gap-3">
