@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { advise, hiddenFaults, setupMinutes } from '../src/advice/index.ts';
-import { payTogether, type Priced } from '../src/advice/pay.ts';
+import { advise, hiddenFaults, setUpOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
+import { payingTogether, type Priced } from '../src/advice/pay.ts';
 import { nextState } from '../src/advice/way.ts';
 import { expectedGains } from '../src/advice/worth.ts';
 import {
@@ -80,14 +80,14 @@ describe('advice: what a check is worth', () => {
 
 /** Errors below are given by what must fall in a minute where a wrong verdict costs so many. */
 const wrongVerdictMinutes = 400;
-const priced = (assembly: string, setupMinutes: number, error: number, minutes = 1): Priced => ({
+const priced = (assembly: string, wayMinutes: number, error: number, minutes = 1): Priced => ({
   check: { assembly, minutes },
   gain: { error: error / wrongVerdictMinutes },
-  setupMinutes,
+  setUp: { kind: wayMinutes > 0 ? 'way' : 'none', for: assembly, minutes: wayMinutes },
 });
 
 describe('advice: whether checks pay', () => {
-  const pay = (...priced: readonly Priced[]): boolean => payTogether(priced, wrongVerdictMinutes);
+  const pay = (...priced: readonly Priced[]): boolean => payingTogether(priced, wrongVerdictMinutes).length > 0;
   it('by the error that falls per minute', () => {
     expect(pay(priced('closed', 0, 1.01))).equal(true);
     expect(pay(priced('closed', 0, 0.99))).equal(false);
@@ -105,10 +105,67 @@ describe('advice: whether checks pay', () => {
   it('checks of two states of assembly pay each for its own way', () => {
     expect(pay(priced('opened', 10, 6), priced('clamped', 10, 6))).equal(false);
   });
+  it('checks of one run pay together for the rest before it, those of two runs don’t', () => {
+    const rested = (run: string, error: number): Priced => ({
+      ...priced('clamped', 0, error),
+      setUp: { kind: 'rest', for: `clamped ${run}`, minutes: 2 },
+    });
+    const [one, two] = [rested('braked', 2.1), rested('held', 2.1)];
+    expect(payingTogether([one, two], wrongVerdictMinutes)).deep.equal([]);
+    const three = [one, rested('braked', 2.1), two];
+    expect(payingTogether(three, wrongVerdictMinutes)).deep.equal(three.slice(0, 2));
+  });
   it('the more a wrong verdict costs, the longer it is worth going on', () => {
     const one = [priced('closed', 0, 0.99)];
-    expect(payTogether(one, wrongVerdictMinutes)).equal(false);
-    expect(payTogether(one, 1.1 * wrongVerdictMinutes)).equal(true);
+    expect(payingTogether(one, wrongVerdictMinutes)).deep.equal([]);
+    expect(payingTogether(one, 1.1 * wrongVerdictMinutes)).deep.equal(one);
+  });
+});
+
+describe('advice: what comes before a check', () => {
+  const { subject } = openUnit(starterGeneric(12, 1.4, 'direct'), 'none', ['workshop']);
+  const checkNamed = (id: string) => subject.checks.find((check) => check.id === id)!;
+  const before = (id: string, ...done: readonly string[]) => {
+    const here = done.reduce((here: Whereabouts, id) => whereAfter(subject, here, checkNamed(id)), {
+      assembly: 'clamped',
+    });
+    const { kind, minutes } = setUpOf(subject, here, checkNamed(id));
+    return [kind, minutes];
+  };
+  it('nothing before the first run, and none of the same run', () => {
+    expect(before('no-load-amps')).deep.equal(['none', 0]);
+    expect(before('no-load-rpm', 'no-load-amps')).deep.equal(['none', 0]);
+    expect(before('noise', 'whole')).deep.equal(['none', 0]);
+  });
+  it('two minutes of rest before another run', () => {
+    expect(before('loaded-amps', 'no-load-amps')).deep.equal(['rest', 2]);
+    expect(before('no-load-amps', 'held-amps')).deep.equal(['rest', 2]);
+    expect(before('motor-alone', 'whole')).deep.equal(['rest', 2]);
+  });
+  it('what is done meanwhile is no waiting, and needs none', () => {
+    expect(before('battery-loaded', 'no-load-amps')).deep.equal(['none', 0]);
+    expect(before('loaded-amps', 'no-load-amps', 'battery-loaded')).deep.equal(['rest', 1]);
+    expect(before('no-load-rpm', 'no-load-amps', 'battery-loaded')).deep.equal(['rest', 1]);
+    expect(before('loaded-amps', 'no-load-amps', 'battery-loaded', 'battery-loaded')).deep.equal(['none', 0]);
+    expect(before('loaded-amps', 'no-load-amps', 'free-turning')).deep.equal(['way', 2]);
+  });
+  it('what is read at one state of the brake is of one run, and of no other', () => {
+    const byHeld = new Map<string, Set<string | undefined>>();
+    for (const { method, run } of subject.checks)
+      if (method.kind === 'run' && method.setup.held.amps === undefined && Object.keys(method.setup.held).length > 0) {
+        const held = JSON.stringify(method.setup.held);
+        byHeld.set(held, (byHeld.get(held) ?? new Set()).add(run));
+      }
+    const runs = [...byHeld.values()].map((seen) => [...seen]);
+    expect(runs).deep.equal([['free'], ['braked'], ['held']]);
+  });
+  it('the way alone to another state of assembly', () => {
+    expect(before('pull-in', 'no-load-amps')).deep.equal(['way', 3]);
+    expect(setUpOf(subject, { assembly: 'opened' }, checkNamed('loaded-amps')).minutes).equal(13);
+    expect(setUpOf(subject, { assembly: 'opened' }, checkNamed('leads-null'))).deep.include({
+      kind: 'none',
+      minutes: 0,
+    });
   });
 });
 
@@ -121,7 +178,7 @@ describe('advice: where to go next', () => {
   ];
   /** Error, by what must fall in a minute, that one check of a minute in each state takes away. */
   const from = (here: string, errors: Readonly<Record<string, number>>): string | undefined => {
-    const all = Object.entries(errors).map(([id, error]) => priced(id, setupMinutes({ assemblies }, here, id), error));
+    const all = Object.entries(errors).map(([id, error]) => priced(id, wayMinutes({ assemblies }, here, id), error));
     return nextState({ assemblies, wrongVerdictMinutes }, here, all);
   };
   it('where most pays, if it pays on one side alone', () => {
@@ -156,8 +213,8 @@ describe('advice: what to do next', () => {
     );
 
   it('begins with checks that need nothing taken apart', () => {
-    const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, none, 'closed');
-    expect(checks.slice(0, 3).map((c) => c.setupMinutes)).deep.equal([0, 0, 0]);
+    const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, none, { assembly: 'closed' });
+    expect(checks.slice(0, 3).map((c) => c.setUp.minutes)).deep.equal([0, 0, 0]);
     expect(worthwhile).equal(true);
   });
   it('finds which diode is shorted by 5 A before it asks for the soldering iron', () => {
@@ -170,38 +227,39 @@ describe('advice: what to do next', () => {
       ['brush-length', { kind: 'value', value: 8 }],
     );
     const taken = done('bridge-forward', 'bridge-reverse-ohms', 'field-ohms', 'field-turning', 'brush-length');
-    const { checks } = advise(opened, belief, conditions, taken, 'opened');
+    const { checks } = advise(opened, belief, conditions, taken, { assembly: 'opened' });
     const place = (species: string) => checks.findIndex((c) => c.check.species === species);
     expect(place('current-drop')).lessThan(place('diode-forward'));
   });
   it('never offers a check twice, and stops when all are done', () => {
     const all = new Set(opened.checks.map((c) => c.id));
-    const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, all, 'closed');
+    const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, all, { assembly: 'closed' });
     expect(checks).deep.equal([]);
     expect(worthwhile).equal(false);
   });
   it('a check that sees nothing is worth nothing', () => {
     const toy = toyCase();
-    const { checks } = advise(toy, priorBelief(toy), conditions, none, 'closed');
+    const { checks } = advise(toy, priorBelief(toy), conditions, none, { assembly: 'closed' });
     expect(checks.at(-1)!.check.id).equal('sees-nothing');
     expect(checks.at(-1)!.gain.bits).closeTo(0, 1e-9);
   });
   it('counts set-up along the order of taking apart, both ways', () => {
-    expect(setupMinutes(opened.subject, 'closed', 'unsoldered')).equal(20);
-    expect(setupMinutes(opened.subject, 'opened', 'unsoldered')).equal(15);
-    expect(setupMinutes(opened.subject, 'unsoldered', 'closed')).equal(20);
-    expect(setupMinutes(opened.subject, 'closed', '')).equal(0);
+    expect(wayMinutes(opened.subject, 'closed', 'unsoldered')).equal(20);
+    expect(wayMinutes(opened.subject, 'opened', 'unsoldered')).equal(15);
+    expect(wayMinutes(opened.subject, 'unsoldered', 'closed')).equal(20);
+    expect(wayMinutes(opened.subject, 'closed', '')).equal(0);
   });
   it('names for any two of the open suspects a check that tells them apart, and none once all are done', () => {
     const belief = after(opened, ['field-ohms', { kind: 'value', value: 9 }]);
-    const { apart } = advise(opened, belief, conditions, done('field-ohms'), 'closed');
+    const { apart } = advise(opened, belief, conditions, done('field-ohms'), { assembly: 'closed' });
     const pair = (...ids: string[]) =>
       apart.find(({ between }) => between.every((f) => f !== undefined && ids.includes(opened.faults[f]!.id)))!;
     // The whole field reads high: a film on the rings from a worn brush by its length or past the rotor.
     expect(pair('rings-dirty', 'brush-worn').by!.species).match(/^brush/);
     expect(new Set(apart.map(({ between }) => [...between].sort().join())).size).equal(apart.length);
     const all = new Set(opened.checks.map((c) => c.id));
-    for (const { by } of advise(opened, belief, conditions, all, 'closed').apart) expect(by).equal(undefined);
+    for (const { by } of advise(opened, belief, conditions, all, { assembly: 'closed' }).apart)
+      expect(by).equal(undefined);
   });
   it('looks for rare faults while it is open before it goes back to the clamp for a likelier one', () => {
     const starter = openUnit(starterGeneric(12, 0.9, 'inertia'), 'none', ['workshop']);
@@ -219,7 +277,9 @@ describe('advice: what to do next', () => {
       finding('drive-in-hand', 'right'),
     ];
     const belief = after(starter, ...taken);
-    const { checks } = advise(starter, belief, conditions, done(...taken.map(([check]) => check)), 'opened');
+    const { checks } = advise(starter, belief, conditions, done(...taken.map(([check]) => check)), {
+      assembly: 'opened',
+    });
     const place = (id: string) => checks.findIndex(({ check }) => check.id === id);
     const clamped = Math.min(...checks.flatMap(({ check }) => (check.assembly === 'clamped' ? place(check.id) : [])));
     expect(place('bar-to-shaft')).within(0, clamped - 1);
@@ -228,7 +288,9 @@ describe('advice: what to do next', () => {
   it('does what pays closed as the lead goes back on, before it is clamped', () => {
     const starter = openUnit(starterGeneric(12, 1.2, 'direct'), 'none', ['workshop']);
     const motorToCase = ['motor-to-case', { kind: 'value', value: 0.2 }] as const;
-    const { checks } = advise(starter, after(starter, motorToCase), conditions, done('motor-to-case'), 'lead-off');
+    const { checks } = advise(starter, after(starter, motorToCase), conditions, done('motor-to-case'), {
+      assembly: 'lead-off',
+    });
     const place = (state: string) => checks.findIndex(({ check }) => check.assembly === state);
     expect(place('closed')).within(1, place('clamped') - 1);
     expect(place('clamped')).lessThan(place('opened'));

@@ -1,5 +1,5 @@
 import { type Session, type TapeReading } from '../src/assess/index.ts';
-import { isOpen, isRun, setupMinutes } from '../src/advice/index.ts';
+import { isOpen, isRun, setUpOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
 import { type Belief, type Case, unlikeChance } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
@@ -79,21 +79,21 @@ export function bench(
   const { opened } = session;
   const tape: TapeReading[] = [];
   const again = new Set<string>();
-  let assembly = 'closed';
+  let here: Whereabouts = { assembly: 'closed' };
   let minutes = 0;
   const take = (check: Check): void => {
-    minutes += check.minutes + setupMinutes(opened.subject, assembly, check.assembly);
-    assembly = check.assembly || assembly;
+    minutes += check.minutes + setUpOf(opened.subject, here, check).minutes;
+    here = whereAfter(opened.subject, here, check);
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
   const stand = reach === 'at rest' ? undefined : opened.subject.assemblies.find((state) => state.whenThere)?.id;
-  const wayFromClosed = (check: Check): number => setupMinutes(opened.subject, 'closed', check.assembly);
+  const wayFromClosed = (check: Check): number => wayMinutes(opened.subject, 'closed', check.assembly);
   // Nobody solders twice: all that is done closed comes first, then the run, then what is done opened.
   const inOrder = opened.checks
     .filter((check) => !without.includes(check.id) && (check.assembly === stand || isOpen(opened, check, 'closed')))
     .sort((a, b) => wayFromClosed(a) - wayFromClosed(b));
   const lacks = stand ? [] : (['stand'] as const);
-  const situation = () => ({ readings: tape, assembly, meter: meter.id, celsius: 20, lacks });
+  const situation = () => ({ readings: tape, assembly: here.assembly, meter: meter.id, celsius: 20, lacks });
   let ran = !stand;
   /** What the policy does next; nothing when it is through. */
   const next = (): Check | 'run' | undefined => {
@@ -102,14 +102,14 @@ export function bench(
       .diagnose(situation())
       .readings.filter(({ check, repeat }) => repeat && !again.has(check))
       .map(({ check }) => opened.checks.find(({ id }) => id === check)!)
-      .find((check) => setupMinutes(opened.subject, assembly, check.assembly) === 0);
+      .find((check) => wayMinutes(opened.subject, here.assembly, check.assembly) === 0);
     if (doubted) {
       again.add(doubted.id);
       return doubted;
     }
     if (policy === 'every check') {
       const left = inOrder.filter((check) => !tape.some((taken) => taken.check === check.id) && mayTake(check));
-      const [first] = assembly === stand ? left.filter((check) => check.assembly === stand) : [];
+      const [first] = here.assembly === stand ? left.filter((check) => check.assembly === stand) : [];
       const atRest = left.filter((check) => check.assembly !== stand);
       const closed = ran ? undefined : atRest.find((check) => wayFromClosed(check) === 0);
       return first ?? closed ?? (ran ? atRest[0] : 'run');
@@ -121,15 +121,15 @@ export function bench(
   };
   /** Nothing is fed against a red light. */
   const mayTake = (check: Check): boolean =>
-    assembly === stand || !isRun(opened, check) || session.diagnose(situation()).gate?.green !== false;
+    here.assembly === stand || !isRun(opened, check) || session.diagnose(situation()).gate?.green !== false;
   /** Does what the light still asks for, and clamps it on the stand if it is green then. */
   const run = (): void => {
     ran = true;
     const { gate } = session.diagnose(situation());
     opened.checks.filter(({ id }) => gate?.reasons.some(({ check }) => check === id)).forEach(take);
     if (!session.diagnose(situation()).gate?.green) return;
-    minutes += setupMinutes(opened.subject, assembly, stand!);
-    assembly = stand!;
+    minutes += wayMinutes(opened.subject, here.assembly, stand!);
+    here = { assembly: stand! };
   };
   for (;;) {
     const wanted = next();

@@ -218,6 +218,32 @@ describe('what is believed of a starter', () => {
     expect(next([])).include('each-turn');
     expect(next(['oscilloscope'])).not.include('each-turn');
   });
+  it('asks for the rest of a run before another one, and says what the rest costs', () => {
+    const session = unitSession(direct, 'slow-crank', [meter]);
+    const next = (...last: readonly Typed[]) => {
+      const readings = typed(...clear, ['battery-rested', 12.65], ['battery-loaded', 10.3], ...last);
+      return session
+        .advice(atBench(readings))
+        .next.map(({ check, setupMinutes, reason }) => ({ check, setupMinutes, reason }));
+    };
+    const runOf = (id: string) => session.opened.checks.find((check) => check.id === id)!.run;
+    expect(next().map(({ setupMinutes }) => setupMinutes)).not.include(2);
+    const after = next(['no-load-amps', 85]);
+    const free = after.filter(({ check }) => runOf(check) === 'free');
+    const other = after.filter(({ check }) => ['braked', 'held'].includes(runOf(check) ?? ''));
+    expect(free.length).greaterThan(0);
+    expect(other.length).greaterThan(0);
+    for (const { setupMinutes, reason } of free) {
+      expect(setupMinutes).equal(0);
+      expect(reason).match(/, nothing to take apart\.$/);
+    }
+    for (const { setupMinutes, reason } of other) {
+      expect(setupMinutes).equal(2);
+      expect(reason).match(/, 2 min of rest before another run\.$/);
+    }
+    const order = after.map(({ check }) => check);
+    expect(order.indexOf(free[0]!.check)).lessThan(order.indexOf(other[0]!.check));
+  });
   it('a drop over the contacts names them; the bench battery, tested, is cleared', () => {
     const session = unitSession(direct, 'click', [meter]);
     const sound = starterFed(direct, [], 20);

@@ -1,8 +1,9 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
-import { pays, payTogether } from './pay.ts';
-import { nextState, setupMinutes } from './way.ts';
+import { pays, payingTogether } from './pay.ts';
+import { type SetUp, setUpOf, type Whereabouts } from './set-up.ts';
+import { nextState } from './way.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
 /** A check worth doing. */
@@ -10,9 +11,8 @@ export interface Advised {
   readonly check: Check;
   /** Expected from it: of what to do, and of which part. */
   readonly gain: Gain;
-  /** Minutes of taking apart or putting back before it can be done. */
-  readonly setupMinutes: number;
-  /** Bits per minute, the way there charged to this check. */
+  readonly setUp: SetUp;
+  /** Bits per minute, the set-up charged to this check. */
   readonly score: number;
   /** The two suspects it tells apart best; undefined stands for "nothing more wrong". */
   readonly between: readonly [number | undefined, number | undefined] | undefined;
@@ -28,7 +28,7 @@ export interface Advice {
   readonly checks: readonly Advised[];
   /** Every two of the open suspects, likeliest first. */
   readonly apart: readonly ToldApart[];
-  /** Whether the checks of some state of assembly together still pay for their minutes and its set-up. */
+  /** Whether some checks still pay for their minutes and the set-up that they share. */
   readonly worthwhile: boolean;
 }
 
@@ -57,9 +57,10 @@ export function advise(
   belief: Belief,
   conditions: Conditions,
   done: ReadonlySet<string>,
-  assembly: string,
+  here: Whereabouts,
   mayRun = true,
 ): Advice {
+  const { assembly } = here;
   const members = ensembleOf(opened, belief);
   const open = opened.checks.filter(
     (check) =>
@@ -68,13 +69,21 @@ export function advise(
       isOpen(opened, check, assembly) &&
       (mayRun || !isRun(opened, check)),
   );
-  const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, assembly);
+  const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, here);
   const { wrongVerdictMinutes } = opened.subject;
   const sorted = (weighed: readonly Weighed[]): Weighed[] => {
     const next = nextState(opened.subject, assembly, weighed);
-    /** What pays as the unit stands comes before all that is done in the state to go to next, and that before the rest. */
-    const rank = ({ check, gain, setupMinutes: way }: Weighed): number =>
-      way === 0 && pays(gain.error, check.minutes, wrongVerdictMinutes) ? 2 : Number(check.assembly === next);
+    const paying = new Set(payingTogether(weighed, wrongVerdictMinutes));
+    /**
+     * What pays as the unit stands comes before what pays once it has rested, that before all that is done in the state to
+     * go to next, and that before the rest.
+     */
+    const rank = (one: Weighed): number => {
+      const { check, gain, setUp } = one;
+      if (setUp.kind === 'none' && pays(gain.error, check.minutes, wrongVerdictMinutes)) return 3;
+      if (setUp.kind === 'rest' && paying.has(one)) return 2;
+      return Number(check.assembly === next);
+    };
     return [...weighed].sort((a, b) => rank(b) - rank(a) || b.score - a.score);
   };
   const roughly = sorted(open.map(weigh(scoutsOf(opened, members))));
@@ -91,7 +100,7 @@ export function advise(
     const most = Math.max(tellsApart, ...open.map(by));
     return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
   });
-  return { checks, apart, worthwhile: payTogether(weighed, wrongVerdictMinutes) };
+  return { checks, apart, worthwhile: payingTogether(weighed, wrongVerdictMinutes).length > 0 };
 }
 
 type Weighed = Omit<Advised, 'between'>;
@@ -109,7 +118,7 @@ function weigher(
   opened: Case,
   members: readonly Member[],
   conditions: Conditions,
-  assembly: string,
+  here: Whereabouts,
 ): (check: Check) => Weighed {
   const weights = Float64Array.from(members, (member) => member.weight);
   const actions = classesOf(members, (m) => m.particle.faults.map((f) => actionKey(opened, f)));
@@ -119,8 +128,8 @@ function weigher(
     const [ofActions, ofParts] = expectedGains(views, weights, [actions, parts]);
     const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
     const gain = { bits: both('bits'), error: both('error') };
-    const weighed = { check, gain, setupMinutes: setupMinutes(opened.subject, assembly, check.assembly) };
-    return { ...weighed, score: gain.bits / (check.minutes + weighed.setupMinutes) };
+    const setUp = setUpOf(opened.subject, here, check);
+    return { check, gain, setUp, score: gain.bits / (check.minutes + setUp.minutes) };
   };
 }
 

@@ -1,12 +1,12 @@
 import type { Check } from '../checks/index.ts';
+import type { SetUp } from './set-up.ts';
 import type { Gain } from './worth.ts';
 
 /** What a check would bring, and what it costs. */
 export interface Priced {
   readonly check: Pick<Check, 'assembly' | 'minutes'>;
   readonly gain: Pick<Gain, 'error'>;
-  /** Minutes of taking apart or putting back before it can be done. */
-  readonly setupMinutes: number;
+  readonly setUp: SetUp;
 }
 
 /**
@@ -16,20 +16,20 @@ export interface Priced {
 export const pays = (error: number, minutes: number, wrongVerdictMinutes: number): boolean =>
   error * wrongVerdictMinutes >= minutes;
 
-/** Whether the checks of some state of assembly pay together. */
-export const payTogether = (priced: readonly Priced[], wrongVerdictMinutes: number): boolean =>
-  [...new Set(priced.map(({ check }) => check.assembly))].some((assembly) => {
-    const there = priced.filter(({ check }) => check.assembly === assembly);
-    return payFor(there[0]!.setupMinutes, there, wrongVerdictMinutes);
+/** Those that pay together for the set-up that they share, or by themselves where nothing comes before them. */
+export const payingTogether = <P extends Priced>(priced: readonly P[], wrongVerdictMinutes: number): P[] =>
+  [...new Set(priced.map(({ setUp }) => setUp.for))].flatMap((shared) => {
+    const there = priced.filter(({ setUp }) => setUp.for === shared);
+    return payFor(there[0]!.setUp.minutes, there, wrongVerdictMinutes) ? there : [];
   });
 
 /**
- * Whether checks of one state pay for the way there, charged once: the quickest gains first and as many as make it most.
+ * Whether checks that share a set-up pay for it, charged once: the quickest gains first and as many as make it most.
  * What two of them would both tell counts twice.
  */
-export function payFor(way: number, there: readonly Priced[], wrongVerdictMinutes: number): boolean {
+export function payFor(setUpMinutes: number, there: readonly Priced[], wrongVerdictMinutes: number): boolean {
   const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
-  let [error, minutes] = [0, way];
+  let [error, minutes] = [0, setUpMinutes];
   return [...there]
     .sort((a, b) => perMinute(b) - perMinute(a))
     .some(({ check, gain }) => {

@@ -1,16 +1,6 @@
 import type { Subject } from '../machines/index.ts';
 import { payFor, type Priced } from './pay.ts';
 
-type States = Pick<Subject, 'assemblies'>;
-
-/** Minutes from one state of assembly to another; `''` fits any. */
-export function setupMinutes({ assemblies }: States, from: string, to: string): number {
-  const at = (id: string) => assemblies.findIndex((state) => state.id === id);
-  if (to === '' || from === to) return 0;
-  const [low, high] = [at(from), at(to)].sort((x, y) => x - y) as [number, number];
-  return assemblies.slice(low + 1, high + 1).reduce((sum, state) => sum + state.minutes, 0);
-}
-
 /** States on one side of where a unit stands. */
 interface Side {
   /** Where to go there first. */
@@ -24,7 +14,7 @@ interface Side {
  * sides, the side comes first whose last is nearer: less is gone to and fro. Undefined where none pays its way.
  */
 export function nextState(
-  { assemblies, wrongVerdictMinutes }: States & Pick<Subject, 'wrongVerdictMinutes'>,
+  { assemblies, wrongVerdictMinutes }: Pick<Subject, 'assemblies' | 'wrongVerdictMinutes'>,
   here: string,
   priced: readonly Priced[],
 ): string | undefined {
@@ -34,7 +24,7 @@ export function nextState(
       const there = priced.filter(({ check }) => check.assembly === id);
       const [first] = there;
       if (!first) return [];
-      const minutes = first.setupMinutes;
+      const { minutes } = first.setUp;
       const paysFor = (way: number) => payFor(way, there, wrongVerdictMinutes);
       return { id, minutes, pays: paysFor(minutes), inPassing: paysFor(0) };
     });

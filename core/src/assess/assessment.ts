@@ -92,6 +92,7 @@ export interface NextCheck {
   readonly check: string;
   readonly name: string;
   readonly minutes: number;
+  /** Of taking apart or putting back before it, or of rest. */
   readonly setupMinutes: number;
   readonly bits: number;
   readonly reason: string;

@@ -17,13 +17,13 @@ export function nextChecks(
   gate: Gate | undefined,
   runFirst: boolean,
 ): NextCheck[] {
-  const next = advice.checks.slice(0, 8).map(({ check, gain, setupMinutes, between }) => ({
+  const next = advice.checks.slice(0, 8).map(({ check, gain, setUp, between }) => ({
     check: check.id,
     name: check.name,
     minutes: check.minutes,
-    setupMinutes,
+    setupMinutes: setUp.minutes,
     bits: gain.bits,
-    reason: adviceText(opened, check, setupMinutes, between),
+    reason: adviceText(opened, check, setUp, between),
   }));
   const best = advice.checks[0]?.check;
   const asked =

@@ -1,4 +1,4 @@
-import { type Advice, advise, hiddenFaults, isOpen } from '../advice/index.ts';
+import { type Advice, advise, hiddenFaults, isOpen, whereAfter, type Whereabouts } from '../advice/index.ts';
 import {
   type Belief,
   type Case,
@@ -164,11 +164,11 @@ export class Session {
     const conditions = this.#conditions(situation);
     const known = this.#advice.get(belief);
     const done = new Set([...readings.map((reading) => reading.check.id), ...this.#outOfReach(situation)]);
-    const key = JSON.stringify([situation.assembly, situation.meter, situation.celsius, [...done]]);
+    const here = whereabouts(opened.subject, situation, readings);
+    const key = JSON.stringify([here, situation.meter, situation.celsius, [...done]]);
     const gate = gateOf(opened, atRest, readings);
     const danger = gate?.reasons.some(({ check }) => check === undefined) ?? false;
-    const advice =
-      known?.key === key ? known.advice : advise(opened, belief, conditions, done, situation.assembly, !danger);
+    const advice = known?.key === key ? known.advice : advise(opened, belief, conditions, done, here, !danger);
     this.#advice.set(belief, { key, advice });
     const { lacks = [], assembly } = situation;
     const runFirst = !lacks.includes('stand') && runsFirst(opened, belief, advice, readings, assembly, gate);
@@ -329,6 +329,12 @@ export class Session {
     }
     return found;
   }
+}
+
+/** Where the readings left it, unless it was taken elsewhere since. */
+function whereabouts(subject: Subject, { assembly }: Situation, readings: readonly Reading[]): Whereabouts {
+  const left = readings.reduce((here: Whereabouts, { check }) => whereAfter(subject, here, check), { assembly });
+  return left.assembly === assembly ? left : { assembly };
 }
 
 const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>

@@ -1,4 +1,4 @@
-import type { Hidden } from '../advice/index.ts';
+import type { Hidden, SetUp } from '../advice/index.ts';
 import type { Band, Case, SeverityEstimate } from '../belief/index.ts';
 import { anyOutcomes, type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import type { Severity } from '../machines/index.ts';
@@ -63,13 +63,17 @@ export function hiddenText(opened: Case, { faults, seenBy, clearly }: Hidden): s
 export function adviceText(
   opened: Case,
   check: Check,
-  setupMinutes: number,
+  { kind, minutes }: SetUp,
   between: readonly [number | undefined, number | undefined] | undefined,
 ): string {
   const what = between
     ? `Tells ${faultName(opened, between[0])} from ${faultName(opened, between[1])}`
     : capital(check.tells);
   const state = opened.subject.assemblies.find((a) => a.id === check.assembly)?.name.toLowerCase();
-  const work = setupMinutes > 0 ? `${setupMinutes} min to get to “${state}”` : 'nothing to take apart';
+  const work = {
+    none: 'nothing to take apart',
+    way: `${minutes} min to get to “${state}”`,
+    rest: `${minutes} min of rest before another run`,
+  }[kind];
   return `${what}; ${check.minutes} min, ${work}.`;
 }

@@ -121,6 +121,8 @@ export interface Check {
   /** State of assembly the unit has to be in; empty: any. */
   readonly assembly: string;
   readonly minutes: number;
+  /** The run it is seen or read in, with the others of that run: another one waits until the unit has rested. */
+  readonly run?: string;
   readonly unit: Unit;
   /** Where the probes go and what to do, in one or two sentences. */
   readonly how: string;

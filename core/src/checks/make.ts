@@ -55,6 +55,7 @@ interface FindingParts {
   readonly name: string;
   readonly assembly: string;
   readonly minutes: number;
+  readonly run?: string;
   readonly how: string;
   readonly tells: string;
   readonly cautions?: readonly string[];
@@ -82,7 +83,7 @@ interface Reckoned {
 
 /** A check by eye, ear or hand. */
 export function findingCheck(check: FindingCheck): Check {
-  const { id, name, assembly, minutes, how, tells, cautions = [], needs, unit = 'ohms' } = check;
+  const { id, name, assembly, minutes, run, how, tells, cautions = [], needs, unit = 'ohms' } = check;
   const { outcomes, compared, traced, turned, watched } = check;
   return {
     id,
@@ -91,6 +92,7 @@ export function findingCheck(check: FindingCheck): Check {
     name,
     assembly,
     minutes,
+    ...(run ? { run } : {}),
     unit,
     how,
     tells,

@@ -25,4 +25,4 @@ export {
   twoContactSteps,
   usualRatio,
 } from './two-contact.ts';
-export { type HeatRun, heatLeft } from './motor-heat.ts';
+export { type HeatRun, heatLeft, starterRestMinutes } from './motor-heat.ts';

@@ -9,6 +9,9 @@ export interface HeatRun {
 const joulesPerKelvinKilowatt = 300;
 const coolingSeconds = 900;
 
+/** Of a starter between two runs of 10 s at most [common practice, no source]. */
+export const starterRestMinutes = 2;
+
 /** Kelvin above the room that runs have left in a starter's windings: all heat stays in at first, then decays. */
 export const heatLeft = (runs: readonly HeatRun[], kilowatts: number): number =>
   runs.reduce(

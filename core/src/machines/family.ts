@@ -204,6 +204,8 @@ export interface AssemblyState {
   readonly running?: true;
   /** What is done there is advised once the machine is there, never before. */
   readonly whenThere?: true;
+  /** What it rests there between two runs. */
+  readonly restMinutes?: number;
 }
 
 /** The state that a machine comes in. */

@@ -1,3 +1,4 @@
+import { starterRestMinutes } from '../../handbook/index.ts';
 import type { AssemblyState, Family } from '../family.ts';
 import { starterBenchRules } from './bench-rules.ts';
 import { starterBuilds, starterNuisances } from './builds.ts';
@@ -15,14 +16,14 @@ import { starterRunner, starterShows } from './runner.ts';
 
 /** Minutes of taking apart [from memory]. */
 const assemblies: readonly AssemblyState[] = [
-  { id: 'clamped', name: 'Clamped, on battery', minutes: 0, running: true },
+  { id: 'clamped', name: 'Clamped, on battery', minutes: 0, running: true, restMinutes: starterRestMinutes },
   { id: 'closed', name: 'Closed', minutes: 2 },
   { id: 'lead-off', name: 'Motor lead off', minutes: 1 },
   { id: 'opened', name: 'Opened, brushes lifted', minutes: 10 },
 ];
 
 /** [our estimate: by `study bench`, half of the minutes that every check takes] */
-const wrongVerdictMinutes = 280;
+const wrongVerdictMinutes = 320;
 
 export const starter: Family<Starter> = {
   id: 'starter',

@@ -34,13 +34,11 @@ export class StarterRun {
     this.#moveProbes = moveProbes;
   }
 
-  /** Checks of one state of the brake that aren't read yet, the one at hand first. */
+  /** What is read in the same run and isn't yet, the check at hand first. */
   pending(check: Check): readonly Check[] {
     if (check.method.kind !== 'run') return [];
-    const { held } = check.method.setup;
     const read = new Set(this.#bench().standing.map((reading) => reading.check));
-    const same = (other: Check) =>
-      other.method.kind === 'run' && JSON.stringify(other.method.setup.held) === JSON.stringify(held);
+    const same = ({ method, run }: Check) => method.kind === 'run' && run !== undefined && run === check.run;
     return [check, ...this.#bench().checks.filter((other) => other !== check && same(other) && !read.has(other.id))];
   }
 

@@ -1,3 +1,4 @@
+import { starterRestMinutes } from '@refectum/core/handbook';
 import { allowSound, play } from './tones.ts';
 
 /** What is timed where a unit runs, in seconds [common practice, no source]; `next` starts when it is over or stopped. */
@@ -7,7 +8,7 @@ const kinds = {
   warm: { name: 'Warm-up', seconds: 900, then: 'Warm: a two-contact regulator may be read now.', next: undefined },
   spin: { name: 'Spin', seconds: 10, then: 'Off: let it rest.', next: 'rest' },
   held: { name: 'Held', seconds: 3, then: 'Off at once: let it rest.', next: 'rest' },
-  rest: { name: 'Rest', seconds: 120, then: 'Rested: it may be fed again.', next: undefined },
+  rest: { name: 'Rest', seconds: 60 * starterRestMinutes, then: 'Rested: it may be fed again.', next: undefined },
   pile: { name: 'Battery load', seconds: 15, then: 'Read the volts, then pile off.', next: undefined },
 } as const;
 export type Timed = keyof typeof kinds;

@@ -12,8 +12,10 @@ const missedGap = 0.15;
 /** Chance of either where nothing is wrong [from memory]. */
 const least = 0.01;
 
+type Running = Required<Pick<Check, 'run' | 'cautions'>>;
+
 /** What a trace of the current shows that comes again with each turn of the armature. */
-export function eachTurn(machine: Starter, spin: ReturnType<typeof freeSpin>, cautions: readonly string[]): Check {
+export function eachTurn(machine: Starter, spin: ReturnType<typeof freeSpin>, { run, cautions }: Running): Check {
   const running = runningOf(machine);
   return findingCheck({
     id: 'each-turn',
@@ -22,6 +24,7 @@ export function eachTurn(machine: Starter, spin: ReturnType<typeof freeSpin>, ca
     minutes: 0.5,
     how: 'Clamp on the oscilloscope, some turns of steady running: do the bars’ ripples come alike, turn by turn?',
     tells: 'armature and commutator from drag and field, before it is opened',
+    run,
     cautions,
     needs: 'oscilloscope',
     outcomes: [

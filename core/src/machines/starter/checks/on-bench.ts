@@ -11,6 +11,8 @@ const kick = 'Clamp it: it kicks. Eyes covered, no sleeves, fingers off the pini
 const rest = '10 s at most, then 2 min of rest.';
 const gas = 'No sparks near the battery: clip on at the starter last.';
 
+/** Spinning free: all that is seen of one run. */
+const free = 'free';
 /** Of the torque that it has held: where a loaded point is taken [common practice, no source]. */
 export const loadedShare = 0.35;
 
@@ -25,6 +27,7 @@ interface Read {
   readonly id: string;
   readonly name: string;
   readonly minutes: number;
+  readonly run?: string;
   readonly shows: Shown;
   readonly instrument: RunInstrument;
   readonly held: RunSetup['held'];
@@ -51,12 +54,19 @@ const read = ({ shows, instrument, held, ...rest }: Read): Check => ({
 
 /** Clamped, on the bench battery. */
 export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check[] => {
-  const running = { minutes: 0.3, held: { newtonMetres: 0 }, cautions: [kick, rest] };
+  const running = { minutes: 0.3, run: free, held: { newtonMetres: 0 }, cautions: [kick, rest] };
   const spin = freeSpin(machine);
   const load = Math.max(1, Math.round(loadedShare * heldNewtonMetres));
-  const loaded = { minutes: 0.5, held: { newtonMetres: load }, cautions: [kick, rest], needs: 'brake' as const };
+  const loaded = {
+    minutes: 0.5,
+    run: 'braked',
+    held: { newtonMetres: load },
+    cautions: [kick, rest],
+    needs: 'brake' as const,
+  };
   const held = {
     minutes: 0.5,
+    run: 'held',
     held: { rpm: 0 },
     cautions: [kick, 'Held: under 3 s, then 2 min of rest.'],
     needs: 'brake' as const,
@@ -85,7 +95,6 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
       cautions: ['15 s, then off and cool.', gas],
     }),
     whole(machine, spin),
-    ...(hasSolenoid(machine) ? [motorAlone(spin)] : []),
     read({
       id: 'no-load-volts',
       name: 'No load: volts at the starter',
@@ -123,6 +132,9 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
       how: 'Main terminal to motor terminal, volts, while it spins: millivolts are sound. Probe only once it spins.',
       tells: 'burnt contacts, which the run alone hides',
     }),
+    eachTurn(machine, spin, running),
+    noise(machine),
+    ...(hasSolenoid(machine) ? [motorAlone(spin)] : []),
     read({
       id: 'loaded-amps',
       name: `Braked to ${load} Nm: amps`,
@@ -178,8 +190,6 @@ export const onBenchChecks = (machine: Starter, heldNewtonMetres: number): Check
       how: 'Pull of the arm times its length, under 3 s.',
       tells: 'weak magnets and shorted field from the rest',
     }),
-    eachTurn(machine, spin, running.cautions),
-    noise(machine),
   ];
 };
 
@@ -208,6 +218,7 @@ function whole(machine: Starter, spin: ReturnType<typeof freeSpin>): Check {
     name: 'Whole: throws and spins',
     assembly: 'clamped',
     minutes: 0.5,
+    run: free,
     how: hasSolenoid(machine)
       ? 'Battery to main terminal and case, then bridge main terminal to command.'
       : 'Battery to the switch and case, then bridge its command.',
@@ -246,6 +257,7 @@ const motorAlone = (spin: ReturnType<typeof freeSpin>): Check =>
     name: 'Motor alone: spins, doesn’t throw',
     assembly: 'clamped',
     minutes: 0.4,
+    run: 'motor alone',
     how: 'Battery straight to the motor terminal and case, the command not fed.',
     tells: 'the motor from solenoid and contacts',
     cautions: [kick, rest],
@@ -263,6 +275,7 @@ const noise = (machine: Starter): Check =>
     name: 'Noise without load',
     assembly: 'clamped',
     minutes: 0.2,
+    run: free,
     how: 'Listen while it spins up, runs and runs down.',
     tells: 'rubbing, gears, a pinion that is silent while the motor runs',
     cautions: [kick, rest],
