@@ -3,6 +3,15 @@ import { ask, freshUnit, stand } from './stage.ts';
 /** What the simulated bench is told beside the application: its own page's door. */
 export const tell = (path: string, body: unknown): Promise<Response> =>
   fetch(`http://127.0.0.1:${stand.standInsPort}${path}`, { method: 'POST', body: JSON.stringify(body) });
+/** Something done while an instrument is switched off, which is on again whatever comes of it. */
+export async function without(name: string, act: () => Promise<unknown>): Promise<void> {
+  await tell('/instrument', { name, on: false });
+  try {
+    await act();
+  } finally {
+    await tell('/instrument', { name, on: true });
+  }
+}
 /** How fast its stand turns, what its load does, its scenario, and the command it hears. */
 export const benchState = async () =>
   (await (await fetch(`http://127.0.0.1:${stand.standInsPort}/state`)).json()) as {

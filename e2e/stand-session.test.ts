@@ -16,7 +16,7 @@ import {
   visit,
   visitor,
 } from './stage.ts';
-import { benchState, hiddenUnit, instruments, tell } from './simulated-bench.ts';
+import { benchState, hiddenUnit, instruments, tell, without } from './simulated-bench.ts';
 import { demoShop } from '../web/src/lib/server/demo/units.ts';
 import { Visitor } from './visitor.ts';
 
@@ -168,11 +168,11 @@ describe('the third hand: the run stand', () => {
         const kept = await lead.submit('/shop?/instrument', { ...drive, meter: '', host, port: String(at) });
         expect(kept.status, await kept.text()).equal(200);
       };
-      await tell('/instrument', { name: 'stand', on: false });
-      await reachAt(1);
-      await page.waitForTimeout(2500);
-      expect((await benchState()).rpm, 'nothing reached it').greaterThan(2900);
-      await tell('/instrument', { name: 'stand', on: true });
+      await without('stand', async () => {
+        await reachAt(1);
+        await page.waitForTimeout(2500);
+        expect((await benchState()).rpm, 'nothing reached it').greaterThan(2900);
+      });
       await until(async () => (await benchState()).rpm < 60, 'stopped at its old address');
       await reachAt(port);
       await until(stands, 'heard again, without a reload');
@@ -214,16 +214,16 @@ describe('the third hand: the run stand', () => {
       expect(await live().locator('[role=alert]').textContent()).match(/ran up to (1[6-9]|[2-9]\d)\.\d V/);
     });
     it('a clamp that dies in the middle is named, the rest goes on; it comes back by itself', async () => {
-      await tell('/instrument', { name: 'clamp', on: false });
-      await until(
-        async () => /Simulated clamp: .*(switched off|nobody)/.test((await live().textContent()) ?? ''),
-        'named',
-      );
-      await until(async () => {
-        await page.keyboard.press('i');
-        return /Not taken: no amps come in/.test((await live().textContent()) ?? '');
-      }, 'refused');
-      await tell('/instrument', { name: 'clamp', on: true });
+      await without('clamp', async () => {
+        await until(
+          async () => /Simulated clamp: .*(switched off|nobody)/.test((await live().textContent()) ?? ''),
+          'named',
+        );
+        await until(async () => {
+          await page.keyboard.press('i');
+          return /Not taken: no amps come in/.test((await live().textContent()) ?? '');
+        }, 'refused');
+      });
       await until(async () => !/Simulated clamp/.test((await live().textContent()) ?? ''), 'back');
     });
     it('the oscilloscope’s trace comes at a touch, its orders read; Escape takes load and drive off', async () => {
@@ -317,24 +317,24 @@ describe('the third hand: the run stand', () => {
       await reload();
     });
     it('a curve that nobody could read says so before anything draws', async () => {
-      await tell('/instrument', { name: 'clamp', on: false });
-      await reload();
-      await live().locator('button:has-text("All points by itself"):enabled').click();
-      const refused = live().locator('[role=alert]:has-text("Not loaded at")');
-      let drew = false;
-      for (let n = 0; n < 300 && (await refused.count()) === 0; n++) {
-        drew ||= (await benchState()).load.on;
-        await page.waitForTimeout(100);
-      }
-      expect(await refused.textContent()).match(/rpm: no amps come in\./);
-      expect(drew, 'loaded meanwhile').equal(false);
-      await until(stands, 'it stands');
-      await pick('Regulated volts, light to heavy load');
-      await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
-      await live().locator('[role=alert]:has-text("No amps come in: the clamp is needed for this.")').waitFor();
-      expect(await page.locator('dt:has-text("Charges from")').count()).equal(0);
-      await until(stands, 'it stands again');
-      await tell('/instrument', { name: 'clamp', on: true });
+      await without('clamp', async () => {
+        await reload();
+        await live().locator('button:has-text("All points by itself"):enabled').click();
+        const refused = live().locator('[role=alert]:has-text("Not loaded at")');
+        let drew = false;
+        for (let n = 0; n < 300 && (await refused.count()) === 0; n++) {
+          drew ||= (await benchState()).load.on;
+          await page.waitForTimeout(100);
+        }
+        expect(await refused.textContent()).match(/rpm: no amps come in\./);
+        expect(drew, 'loaded meanwhile').equal(false);
+        await until(stands, 'it stands');
+        await pick('Regulated volts, light to heavy load');
+        await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
+        await live().locator('[role=alert]:has-text("No amps come in: the clamp is needed for this.")').waitFor();
+        expect(await page.locator('dt:has-text("Charges from")').count()).equal(0);
+        await until(stands, 'it stands again');
+      });
       await reload();
     });
     it('a shop without a clamp at a port reads the regulator’s course by the volts alone', async () => {
@@ -342,17 +342,20 @@ describe('the third hand: the run stand', () => {
       const lead = await Visitor.signIn(stand.url, 'Ansa Brimmel');
       const forgotten = await lead.submit('/shop?/forget', { id: clamp.id });
       expect(forgotten.status, await forgotten.text()).equal(200);
-      await live().locator('[role=status]:has-text("the shop reaches it no more")').waitFor();
-      await reload();
-      await pick('Regulated volts, light to heavy load');
-      await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
-      const course = page.locator('dl:has-text("Swings within a second")');
-      await course.waitFor({ timeout: 60_000 });
-      const said = ((await course.textContent()) ?? '').replaceAll(/\s/g, '');
-      expect(said).match(/Heavyload1[34]\.\d+V,thereafter[\d.]+s/);
-      expect(said).not.match(/Charges/);
-      const kept = await lead.submit('/shop?/instrument', { ...clamp, meter: '', host, port: String(port) });
-      expect(kept.status, await kept.text()).equal(200);
+      try {
+        await live().locator('[role=status]:has-text("the shop reaches it no more")').waitFor();
+        await reload();
+        await pick('Regulated volts, light to heavy load');
+        await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
+        const course = page.locator('dl:has-text("Swings within a second")');
+        await course.waitFor({ timeout: 60_000 });
+        const said = ((await course.textContent()) ?? '').replaceAll(/\s/g, '');
+        expect(said).match(/Heavyload1[34]\.\d+V,thereafter[\d.]+s/);
+        expect(said).not.match(/Charges/);
+      } finally {
+        const kept = await lead.submit('/shop?/instrument', { ...clamp, meter: '', host, port: String(port) });
+        expect(kept.status, await kept.text()).equal(200);
+      }
       await until(stands, 'it stands');
       await reload();
     });

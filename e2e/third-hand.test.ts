@@ -13,7 +13,7 @@ import {
   until,
   visitor,
 } from './stage.ts';
-import { hiddenUnit, instruments, tell } from './simulated-bench.ts';
+import { hiddenUnit, instruments, tell, without } from './simulated-bench.ts';
 
 const panel = () => page.locator('section[aria-label="Hands free"]');
 const said = async () => (await panel().locator('[role=status]').textContent()) ?? '';
@@ -69,10 +69,10 @@ describe('the third hand', () => {
       await until(async () => /Unsteady/.test(await said()), 'unsteady');
       await tell('/instrument', { name: 'multimeter', noise: 1, knob: 'RES' });
       await until(async () => /The meter is on ohms; this check wants diode test/.test(await said()), 'wrong function');
-      await tell('/instrument', { name: 'multimeter', on: false });
-      await until(async () => /Simulated multimeter: .*(switched off|nobody)/.test(await said()), 'gone');
+      await without('multimeter', () =>
+        until(async () => /Simulated multimeter: .*(switched off|nobody)/.test(await said()), 'gone'),
+      );
       const before = await tape().count();
-      await tell('/instrument', { name: 'multimeter', on: true });
       await until(async () => !/switched off|nobody is there/.test(await said()), 'back');
       await page.keyboard.press('p');
       await until(async () => (await tape().count()) > before, 'taken after it came back');

@@ -220,15 +220,15 @@ describe('what is believed of a starter', () => {
   });
   it('asks for the rest of a run before another one, and says what the rest costs', () => {
     const session = unitSession(direct, 'slow-crank', [meter]);
-    const next = (...last: readonly Typed[]) => {
+    const next = (last: readonly Typed[], rested?: boolean) => {
       const readings = typed(...clear, ['battery-rested', 12.65], ['battery-loaded', 10.3], ...last);
       return session
-        .advice(atBench(readings))
+        .advice({ ...atBench(readings), rested })
         .next.map(({ check, setupMinutes, reason }) => ({ check, setupMinutes, reason }));
     };
     const runOf = (id: string) => session.opened.checks.find((check) => check.id === id)!.run;
-    expect(next().map(({ setupMinutes }) => setupMinutes)).not.include(2);
-    const after = next(['no-load-amps', 85]);
+    expect(next([]).map(({ setupMinutes }) => setupMinutes)).not.include(2);
+    const after = next([['no-load-amps', 85]]);
     const free = after.filter(({ check }) => runOf(check) === 'free');
     const other = after.filter(({ check }) => ['braked', 'held'].includes(runOf(check) ?? ''));
     expect(free.length).greaterThan(0);
@@ -241,6 +241,7 @@ describe('what is believed of a starter', () => {
       expect(setupMinutes).equal(2);
       expect(reason).match(/, 2 min of rest before another run\.$/);
     }
+    expect(next([['no-load-amps', 85]], true).map(({ setupMinutes }) => setupMinutes)).not.include(2);
     const order = after.map(({ check }) => check);
     expect(order.indexOf(free[0]!.check)).lessThan(order.indexOf(other[0]!.check));
   });

@@ -1,5 +1,6 @@
 import { clawPoleGeneric } from '@refectum/core/machines';
 import { expect } from 'chai';
+import { hasRested } from '../src/lib/job.ts';
 import { benchChangeSchema, soundSetting } from '../src/lib/schemas.ts';
 import { type Setting, settingAfter, type SettingChange } from '../src/lib/setting.ts';
 
@@ -45,5 +46,19 @@ describe('a change of what describes a unit', () => {
     expect(() => whole({ vehicle: { crankingAmps: null } })).throw(/required|missing/i);
     expect(() => whole({ prices: { exchange: -1 } })).throw(/below 0/);
     expect(whole({ prices: { items: null } }).prices).deep.equal({ labourPerHour: 40, exchange: 200, items: {} });
+  });
+});
+
+describe('whether a starter has rested since its last reading', () => {
+  const ago = (...minutes: number[]) =>
+    hasRested(minutes.map((one) => ({ at: new Date(Date.now() - 60_000 * one).toISOString() })));
+  it('after two minutes (common practice, no source), whatever came before', () => {
+    expect(ago(2.1)).equal(true);
+    expect(ago(1.9)).equal(false);
+    expect(ago(600, 1)).equal(false);
+    expect(ago(600, 3)).equal(true);
+  });
+  it('not where nothing was read', () => {
+    expect(ago()).equal(false);
   });
 });

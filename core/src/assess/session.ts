@@ -58,6 +58,8 @@ export interface Situation {
   readonly celsius: number;
   /** What this shop doesn't have: checks that need it are not advised, nor a run on the stand. */
   readonly lacks?: readonly Equipment[] | undefined;
+  /** Its last reading is so long ago that it has rested since. */
+  readonly rested?: boolean | undefined;
 }
 
 /** All that was read of a subject. */
@@ -237,7 +239,7 @@ export class Session {
       return;
     for (const outcome of this.#foreseeable(belief, check, situation)) {
       const reading = { id: 'foreseen', check: check.id, outcome, meter: situation.meter, celsius: situation.celsius };
-      const then = { ...situation, readings: [...readings, reading] };
+      const then = { ...situation, rested: false, readings: [...readings, reading] };
       yield* this.#history.prepare(this.#readings(then), 'when it does');
       this.diagnose(then);
       yield;
@@ -331,10 +333,10 @@ export class Session {
   }
 }
 
-/** Where the readings left it, unless it was taken elsewhere since. */
-function whereabouts(subject: Subject, { assembly }: Situation, readings: readonly Reading[]): Whereabouts {
+/** Where the readings left it, unless it was taken elsewhere since, or has rested. */
+function whereabouts(subject: Subject, { assembly, rested }: Situation, readings: readonly Reading[]): Whereabouts {
   const left = readings.reduce((here: Whereabouts, { check }) => whereAfter(subject, here, check), { assembly });
-  return left.assembly === assembly ? left : { assembly };
+  return left.assembly === assembly && !rested ? left : { assembly };
 }
 
 const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>

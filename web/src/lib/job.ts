@@ -2,6 +2,7 @@ import { type Background, type Origin, type Read, roundsOf, type TapeReading } f
 import type { OutputPoint } from '@refectum/core/curves';
 import type { Teller } from '@refectum/core/belief';
 import type { Outcome } from '@refectum/core/checks';
+import { starterRestMinutes } from '@refectum/core/handbook';
 import type { Multimeter } from '@refectum/core/instruments';
 import type { Machine, Variant } from '@refectum/core/machines';
 import { families, familyOf } from '@refectum/core/machines';
@@ -204,6 +205,12 @@ export const tapeReading = ({ id, check, outcome, meter, celsius, told }: Unsign
   celsius,
   told,
 });
+
+/** Whether a unit has rested since its last reading, should that have been a run. */
+export const hasRested = (readings: readonly { readonly at: string }[]): boolean => {
+  const last = readings.at(-1);
+  return last !== undefined && Date.now() - Date.parse(last.at) >= 60_000 * starterRestMinutes;
+};
 
 /** The points of the output that stand, of every round. */
 export const outputOf = ({ runs, works }: Pick<Job, 'runs' | 'works'>): (OutputPoint & { round: number })[] =>

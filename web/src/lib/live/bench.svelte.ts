@@ -9,6 +9,7 @@ import type { Person } from '../people.ts';
 import {
   benchRounds,
   type Job,
+  hasRested,
   metersInUse,
   outputOf,
   type Place,
@@ -348,7 +349,7 @@ export class Bench {
   #situation(): BenchSituation {
     const readings = this.standing.map(tapeReading);
     const output = this.at === 'bench' ? outputOf(this.#taken).filter(({ round }) => round === this.round) : undefined;
-    return { ...this.#setting, readings, output, lacks: this.#lacks };
+    return { ...this.#setting, readings, output, lacks: this.#lacks, rested: hasRested(this.standing) };
   }
 
   /** Writes of this unit that the server has or will have, whether or not it has told so yet. */

@@ -8,7 +8,7 @@ import {
   VehicleSession,
 } from '@refectum/core/assess';
 import type { JobFile } from '@refectum/core/record';
-import { benchRounds, type Job, metersInUse, originOf } from '../../job.ts';
+import { benchRounds, hasRested, type Job, metersInUse, originOf } from '../../job.ts';
 import { vehicleLines } from '../../report.ts';
 import { standLines } from './stand-lines.ts';
 
@@ -32,7 +32,7 @@ function atBench(job: Job) {
   const session = warmed(JSON.stringify([job.machine, job.complaint, meters, background]), () =>
     unitSession(job.machine, job.complaint, meters, background),
   );
-  return { session, situation: { ...job, readings, output } };
+  return { session, situation: { ...job, readings, output, rested: hasRested(job.readings) } };
 }
 
 /** What the vehicle's readings say of the unit, for the record. */
