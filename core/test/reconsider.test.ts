@@ -54,6 +54,19 @@ describe('an earlier reading taken for the slip', () => {
     );
   });
 
+  it('is no likelier a slip than can be weighed, however far off all others leave it', () => {
+    const along = slopeOf(Float64Array.from([1, 0, 0]), 0.05);
+    const at = (shown: number): Taught => ({ slope: along, shown, sigma: 0.01 });
+    const state = taught([
+      [at(0), readings[0]!],
+      [at(3), readings[1]!],
+    ]);
+    const other = reconsider(state, prediction(at(3)), 3)!;
+    expect(other.reading).equal(readings[0]);
+    expect(other.odds).within(1e6, 1e9);
+    expect(gaussianProject(other.state, 0.1, along).mean).closeTo(3, 0.01);
+  });
+
   it('is the one without which the new one is likeliest, and what is known then is what all others taught', () => {
     let found = 0;
     fc.assert(

@@ -1,11 +1,11 @@
 import { expect } from 'chai';
 import { unitSession } from '../src/assess/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
-import { type ClawPole, clawPoleGeneric, families } from '../src/machines/index.ts';
+import { type ClawPole, clawPoleGeneric, families, starterGeneric, subjectOf } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
 import { type Hidden, HiddenUnit } from '../src/practice/index.ts';
 import { bench, hide, severitiesOf, type Told } from './hidden-units.ts';
-import { spreads } from './spreads.ts';
+import { spreads, starterSpreads } from './spreads.ts';
 
 /** The study of hidden faults in small, at every run; in full it is `bin/refectum study bench`. */
 describe('a small study: hidden faults, found by following the advice', () => {
@@ -40,6 +40,24 @@ describe('a small study: hidden faults, found by following the advice', () => {
   });
   it('sound units are not condemned', () => {
     for (const { parts } of study(8, (hidden) => hidden.length === 0)) expect(parts.told).equal('nothing');
+  });
+  it('however wide units are strewn, what runs reads numbers', () => {
+    const kinds = [
+      [{ ...clawPoleGeneric(24, 80), connection: 'star', diodeKind: 'low-loss' } as const, spreads],
+      [starterGeneric(12, 1.4, 'direct'), starterSpreads],
+    ] as const;
+    for (const [machine, strewing] of kinds) {
+      const subject = subjectOf(machine);
+      const runs = subject.checks.flatMap(({ id, method }) =>
+        method.kind === 'run' ? [[id, method.setup] as const] : [],
+      );
+      expect(runs.length).greaterThan(3);
+      // Of the last two alternators the rotor’s damping would come out just under nothing.
+      for (const seed of [1, 2, 3, 4, 5, 6, 77, 269]) {
+        const unit = new HiddenUnit(seeded(seed), subject, meter, [], strewing, 4);
+        for (const [id, setup] of runs) expect(Number.isFinite(unit.running(setup)), `${id}, seed ${seed}`).equal(true);
+      }
+    }
   });
   it('no study draws a fault that it then calls invisible, and it draws healthy, single and double as it says', () => {
     const drawn = Array.from({ length: 4000 }, () => hide(random, session.opened));

@@ -46,6 +46,12 @@ export interface Reconsidered {
 const leastLeft = 1e-6;
 
 /**
+ * No reading is likelier a slip than this against honest: one that others leave so far off that no density says it would
+ * outweigh all hypotheses at once [our estimate: what stays asleep, the other way round].
+ */
+const mostOdds = 1e8;
+
+/**
  * Where a number contradicts what a state knows: which one of the readings that it was learnt from, taken for a slip
  * instead, makes it likeliest; undefined where none says anything of it. What is expected without a reading is the Kalman
  * step undone (leave-one-out; Rasmussen and Williams, Gaussian Processes for Machine Learning, 5.4.2, place from memory).
@@ -66,7 +72,7 @@ export function reconsider(
     const shared = gaussianCovariance(state, slope, lesson.prediction.slope);
     if (left < leastLeft * noise || shared === 0) continue;
     const off = lesson.shown - known.mean;
-    const odds = lesson.slip / normalPdf((off * noise) / left, 0, noise / Math.sqrt(left));
+    const odds = Math.min(lesson.slip / normalPdf((off * noise) / left, 0, noise / Math.sqrt(left)), mostOdds);
     const sigma = Math.sqrt(expected.variance + shared ** 2 / left + noiseVariance);
     const likely = odds * normalPdf(shown, expected.mean - (shared * off) / left, sigma);
     if (likely > most) [most, best] = [likely, { link, lesson, odds }];

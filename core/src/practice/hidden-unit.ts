@@ -56,6 +56,9 @@ export interface Hidden {
 
 export type Measured = Pick<Shown, 'value' | 'range' | 'fullScale'>;
 
+/** However wide units are strewn, so much of what makes one run is there: less is no machine. */
+const leastLeft = 0.05;
+
 /** A unit with something hidden in it, drawn by lot: each like its kind, none like another. */
 export class HiddenUnit {
   readonly hidden: readonly Hidden[];
@@ -175,7 +178,9 @@ export class HiddenUnit {
     const kinds = [...Object.keys(resistors), ...Object.keys(logs)].filter((name) => !name.endsWith(':'));
     return {
       ...Object.fromEntries(kinds.map((name) => [name, this.ohmsFactor([name]) - 1])),
-      ...Object.fromEntries(Object.keys(running).map((name) => [name, this.#swayOf('running', name)])),
+      ...Object.fromEntries(
+        Object.keys(running).map((name) => [name, Math.max(this.#swayOf('running', name), leastLeft - 1)]),
+      ),
     };
   }
 

@@ -23,7 +23,7 @@ const assemblies: readonly AssemblyState[] = [
 ];
 
 /** [our estimate: by `study bench`, half of the minutes that every check takes] */
-const wrongVerdictMinutes = 320;
+const wrongVerdictMinutes = 280;
 
 export const starter: Family<Starter> = {
   id: 'starter',
