@@ -210,10 +210,10 @@ describe('the starter bench', () => {
     });
   });
 
-  it('one key feeds it while the oscilloscope watches: shorted coils leave gaps, and Enter records them', async () => {
+  /** A starter with something hidden in it, clamped under a green light, its instruments heard. */
+  async function clamped(hidden: readonly { fault: string; severity: number }[]): Promise<number> {
     const tag = await freshStarter('slow-crank');
     const { machine } = (await (await ask(`/api/jobs/${tag}/view`)).json()) as { machine: object };
-    const hidden = [{ fault: 'armature-turns', severity: 2 }];
     await tell('/scenario', { name: 'another test', machine, faults: hidden, meter: 'bench', seed: tag });
     const finding = (name: string) => ({ kind: 'finding', finding: name }) as const;
     for (const [check, outcome] of [
@@ -229,6 +229,11 @@ describe('the starter bench', () => {
     await page.focus('button:has-text("It is clamped")');
     await page.keyboard.press('Enter');
     await live().waitFor();
+    return tag;
+  }
+
+  it('one key feeds it while the oscilloscope watches: shorted coils leave gaps, and Enter records them', async () => {
+    const tag = await clamped([{ fault: 'armature-turns', severity: 2 }]);
     await pick('No load: the current through each turn');
     // Let go of while battery and brake are on their way, it is never fed: it need not rest either.
     const draws = async (amps: RegExp) => amps.test((await live().textContent()) ?? '');
@@ -255,6 +260,29 @@ describe('the starter bench', () => {
     expect(kept.typed).match(/turns: 2 gaps in the ripple, swells by 0\.\d %/);
     await until(async () => /armature/.test((await firstSuspect()) ?? ''), 'the armature first');
     await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'off');
+  });
+
+  it('what the oscilloscope saw while numbers were read tells of each turn without another run', async () => {
+    const tag = await clamped([{ fault: 'armature-turns', severity: 2 }]);
+    await pick('No load: amps');
+    await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'the clamp heard');
+    await page.keyboard.press('i');
+    const read = async (...checks: string[]) => {
+      const { readings } = await apiJob(tag);
+      return checks.every((check) => readings.some((reading) => reading.check === check));
+    };
+    await until(() => read('no-load-amps', 'no-load-rpm', 'contact-drop'), 'numbers of one run');
+    await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'off');
+    await pick('No load: the current through each turn');
+    await page.locator('button:has-text("Trace of the last run"):enabled').waitFor();
+    await page.keyboard.press('i');
+    const record = page.locator('button:has-text("Record: The same bars miss each turn")');
+    await record.waitFor();
+    expect(await live().textContent()).not.match(/It rests \d+ s yet/);
+    await until(() => record.evaluate((button) => button === document.activeElement), 'ready under Enter');
+    await page.keyboard.press('Enter');
+    await until(() => read('each-turn'), 'kept');
+    expect(await page.locator('body').textContent()).match(/1 run: windings/);
   });
 
   it('a technician who opens it first is followed: the next check lies where he is, the belief too', async () => {

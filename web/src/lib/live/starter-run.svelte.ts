@@ -1,10 +1,15 @@
 import type { Check, RunSetup } from '@refectum/core/checks';
 import { formatQuantity, type Unit } from '@refectum/core/quantity';
 import type { Bench } from './bench.svelte.ts';
+import type { Captured, captureTrace } from './live-words.ts';
 import { heldNewtonMetres, type StandInstruments } from './stand-instruments.svelte.ts';
 import { timers } from './timers.svelte.ts';
 
 type Probes = RunSetup['probes'];
+type Caught = Awaited<ReturnType<typeof captureTrace>>;
+
+/** Some turns of steady running; fast enough for bars at full speed. */
+export const watched = { seconds: 1, points: 100_000 } as const;
 
 /** What is read rests within so long, or the run is off again; held, sooner. */
 const restSeconds = 8;
@@ -21,25 +26,49 @@ export class StarterRun {
   readonly #bench: () => Bench;
   readonly #live: StandInstruments;
   readonly #moveProbes: ((probes: Probes) => Promise<void>) | undefined;
+  readonly #watch: () => Promise<Caught | undefined>;
   #run = 0;
   /** Where the probes of a simulated bench sit. */
   #at: string | undefined;
+  /** What an oscilloscope saw of the last run that was read. */
+  #seen = $state.raw<{ readonly tag: number; readonly trace: Captured }>();
   doing = $state('');
   problem = $state('');
 
-  /** `moveProbes`: what the hands of a simulated bench do; at a real one they are somebody's. */
-  constructor(bench: () => Bench, live: StandInstruments, moveProbes?: (probes: Probes) => Promise<void>) {
+  /**
+   * `watch`: a trace of the current, where an oscilloscope is at a port. `moveProbes`: what the hands of a simulated bench
+   * do; at a real one they are somebody's.
+   */
+  constructor(
+    bench: () => Bench,
+    live: StandInstruments,
+    watch: () => Promise<Caught | undefined>,
+    moveProbes?: (probes: Probes) => Promise<void>,
+  ) {
     this.#bench = bench;
     this.#live = live;
+    this.#watch = watch;
     this.#moveProbes = moveProbes;
+  }
+
+  /** The trace of a unit's last run, until it is read. */
+  traceOf(tag: number): Captured | undefined {
+    return this.#seen?.tag === tag ? this.#seen.trace : undefined;
+  }
+  forgetTrace(): void {
+    this.#seen = undefined;
   }
 
   /** What is read in the same run and isn't yet, the check at hand first. */
   pending(check: Check): readonly Check[] {
     if (check.method.kind !== 'run') return [];
+    return [check, ...this.#left(check).filter((other) => other !== check && other.method.kind === 'run')];
+  }
+
+  /** What isn't read yet of the run that a check is of. */
+  #left({ run }: Check): readonly Check[] {
     const read = new Set(this.#bench().standing.map((reading) => reading.check));
-    const same = ({ method, run }: Check) => method.kind === 'run' && run !== undefined && run === check.run;
-    return [check, ...this.#bench().checks.filter((other) => other !== check && same(other) && !read.has(other.id))];
+    return this.#bench().checks.filter((other) => run !== undefined && other.run === run && !read.has(other.id));
   }
 
   /** Feeds it, reads, and lets go. Ends at whatever goes wrong, its battery off. */
@@ -58,6 +87,7 @@ export class StarterRun {
     this.problem = '';
     const { amps: pileAmps } = held;
     const seen: { check: Check; value: number }[] = [];
+    const showsTurns = this.#left(check).some(({ method }) => method.kind === 'finding' && method.turned);
     try {
       const groups = [...Map.groupBy(this.pending(check), (one) => JSON.stringify(probesOf(one)))];
       // The probes are there before it is fed: its seconds are few.
@@ -78,6 +108,7 @@ export class StarterRun {
         }
         seen.push(...read);
       }
+      if (showsTurns && seen.length && feeds()) await this.#watchTurns(tag, feeds);
     } finally {
       if (goesOn()) await this.stop();
     }
@@ -92,6 +123,13 @@ export class StarterRun {
       );
     }
     this.doing = '';
+  }
+
+  /** What an oscilloscope sees of the same run, for whoever wants it later. */
+  async #watchTurns(tag: number, feeds: () => boolean): Promise<void> {
+    this.doing = 'The oscilloscope watches…';
+    const trace = await this.#watch();
+    if (trace && !('why' in trace) && feeds()) this.#seen = { tag, trace };
   }
 
   async #readOnce(checks: readonly Check[], held: RunSetup['held'], feeds: () => boolean) {
@@ -141,6 +179,7 @@ export class StarterRun {
   /** Who lets go meanwhile has the last word. */
   async #feed(newtonMetres: number, isHeld: boolean, goesOn: () => boolean): Promise<boolean> {
     this.doing = 'Brake and battery…';
+    this.#seen = undefined;
     await this.#live.readVolts();
     if (!goesOn()) return false;
     if (this.#live.has('stand') && !(await this.#live.brake(newtonMetres))) return this.#refused();

@@ -7,9 +7,9 @@
   import { tick } from 'svelte';
   import { isFree, keysOn } from '$lib/keys.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import { captureTrace } from '$lib/live/live-words.ts';
+  import { type Captured, captureTrace } from '$lib/live/live-words.ts';
   import type { DrawnCurrent, ReadRunUp, StandWorker } from '$lib/live/stand.worker.ts';
-  import type { StarterRun } from '$lib/live/starter-run.svelte.ts';
+  import { type StarterRun, watched } from '$lib/live/starter-run.svelte.ts';
   import InrushChart from './InrushChart.svelte';
   import TurnChart from './TurnChart.svelte';
 
@@ -40,15 +40,14 @@
   const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
   /** Of what the check at hand wants. */
   const wanted = $derived(method ? read?.turns : read?.speed);
+  /** What was seen while numbers were read: for its turns it needs no other run. */
+  const kept = $derived(method && run?.traceOf(bench.job.tag));
   const outcome = $derived(turns && method?.outcomes.find(({ id }) => id === method.turned?.(turns)));
   /** Each turn in words, as it is kept beside what is recorded. */
   const spoken = $derived(
     turns &&
       `${turns.count} turns: ${turns.gaps || 'no'} gaps in the ripple, swells by ${(100 * turns.swell).toFixed(1)} %`,
   );
-
-  /** As long as it runs up and a little longer; fast enough for bars at full speed. */
-  const captured = { seconds: 1, points: 100_000 } as const;
 
   function startWorker() {
     cancel();
@@ -99,22 +98,29 @@
     if (event.key !== 'i' || event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented) return;
     if (!method || !oscilloscope || !keysOn() || !isFree(event)) return;
     event.preventDefault();
-    if (fits && !busy) void onCapture();
+    if (fits && !busy) void (kept ? onCaught(kept) : onCapture());
   }
 
   async function record() {
-    if (outcome && spoken && (await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) read = undefined;
+    if (!outcome || !spoken || !(await bench.take({ kind: 'finding', finding: outcome.id }, spoken))) return;
+    read = undefined;
+    run?.forgetTrace();
   }
 
   async function onCapture() {
-    const capture = () => captureTrace(oscilloscope!.id, captured);
+    const capture = () => captureTrace(oscilloscope!.id, watched);
     const caught = await (run ? run.during('The oscilloscope watches…', capture) : capture());
-    if (!caught) return;
+    if (caught) await onCaught(caught);
+  }
+
+  async function onCaught(caught: Captured | { readonly why: string }) {
     const curves = startWorker();
     const found =
       'why' in caught
         ? unread(caught.why)
         : await curves.speedOf(caught.secondsPerSample, caught.amps, ripplesPerTurn(count));
+    // One that tells nothing is in the way of a better one.
+    if (found.turns.kind === 'refused') run?.forgetTrace();
     await show(curves, found);
   }
 </script>
@@ -142,9 +148,15 @@
       Its file
       <input class="sr-only" type="file" accept=".csv,.txt,text/csv,text/plain" disabled={!fits} onchange={onFile} />
     </label>
+    {#if kept}
+      <button type="button" class="btn min-h-11" disabled={!fits || busy} onclick={() => void onCaught(kept)}>
+        <span class="figure">i</span>
+        Trace of the last run
+      </button>
+    {/if}
     {#if oscilloscope}
       <button type="button" class="btn min-h-11" disabled={!fits || busy} onclick={() => void onCapture()}>
-        {#if method}<span class="figure">i</span>{/if}
+        {#if method && !kept}<span class="figure">i</span>{/if}
         {run ? 'Feed it, trace from' : 'Trace from'}
         {oscilloscope.name}
       </button>

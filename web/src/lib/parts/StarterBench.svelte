@@ -5,8 +5,8 @@
   import { motorRun } from '@refectum/core/curves';
   import { type Snippet, untrack } from 'svelte';
   import type { Bench } from '$lib/live/bench.svelte.ts';
-  import { tellInstrument } from '$lib/live/live-words.ts';
-  import { StarterRun } from '$lib/live/starter-run.svelte.ts';
+  import { captureTrace, tellInstrument } from '$lib/live/live-words.ts';
+  import { StarterRun, watched } from '$lib/live/starter-run.svelte.ts';
   import { StandInstruments } from '$lib/live/stand-instruments.svelte.ts';
   import { timers } from '$lib/live/timers.svelte.ts';
   import type { PageData } from '../../routes/unit/[tag]/stand/$types';
@@ -44,8 +44,11 @@
   /** The state of a starter clamped on the simulated bench; undefined where the bench is a real one. */
   const clampedAs = $derived(data.simulated ? running.id : undefined);
   const hands = (told: object) => tellInstrument('/api/hands', { tag, assembly: clampedAs, ...told });
+  const oscilloscope = $derived(data.instruments.find(({ kind }) => kind === 'oscilloscope'));
+  const watch = async () => oscilloscope && (await captureTrace(oscilloscope.id, watched));
   const run = untrack(
-    () => new StarterRun(() => bench, live, clampedAs ? async (probes) => void (await hands(probes)) : undefined),
+    () =>
+      new StarterRun(() => bench, live, watch, clampedAs ? async (probes) => void (await hands(probes)) : undefined),
   );
   const points = $derived(drives.points(machine, bench.standing));
   const unloaded = $derived(points.find(({ load }) => load === 'none'));
@@ -118,7 +121,7 @@
                 {check}
                 run={mayWrite && live.has('supply') ? run : undefined}
                 gearRatio={fed.motor.gear.ratio}
-                oscilloscope={data.instruments.find(({ kind }) => kind === 'oscilloscope')}
+                {oscilloscope}
               />
             {/key}
           {/if}
