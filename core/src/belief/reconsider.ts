@@ -46,10 +46,10 @@ export interface Reconsidered {
 const leastLeft = 1e-6;
 
 /**
- * No reading is likelier a slip than this against honest: one that others leave so far off that no density says it would
- * outweigh all hypotheses at once [our estimate: what stays asleep, the other way round].
+ * A reading that others leave so far off that its density is nothing to a computer is a slip by so much and no more:
+ * weights stay numbers.
  */
-const mostOdds = 1e8;
+const mostOdds = 1e250;
 
 /**
  * Where a number contradicts what a state knows: which one of the readings that it was learnt from, taken for a slip
