@@ -31,7 +31,7 @@ export class StarterRun {
   /** Where the probes of a simulated bench sit. */
   #at: string | undefined;
   /** What an oscilloscope saw of the last run that was read. */
-  #seen = $state.raw<{ readonly tag: number; readonly trace: Captured }>();
+  #seen = $state.raw<{ readonly tag: number; readonly round: number; readonly trace: Captured }>();
   doing = $state('');
   problem = $state('');
 
@@ -51,9 +51,10 @@ export class StarterRun {
     this.#moveProbes = moveProbes;
   }
 
-  /** The trace of a unit's last run, until it is read. */
+  /** The trace of a unit's last run, until it is read, or worked on. */
   traceOf(tag: number): Captured | undefined {
-    return this.#seen?.tag === tag ? this.#seen.trace : undefined;
+    const seen = this.#seen;
+    return seen?.tag === tag && seen.round === this.#bench().round ? seen.trace : undefined;
   }
   forgetTrace(): void {
     this.#seen = undefined;
@@ -129,7 +130,7 @@ export class StarterRun {
   async #watchTurns(tag: number, feeds: () => boolean): Promise<void> {
     this.doing = 'The oscilloscope watches…';
     const trace = await this.#watch();
-    if (trace && !('why' in trace) && feeds()) this.#seen = { tag, trace };
+    if (trace && !('why' in trace) && feeds()) this.#seen = { tag, round: this.#bench().round, trace };
   }
 
   async #readOnce(checks: readonly Check[], held: RunSetup['held'], feeds: () => boolean) {
