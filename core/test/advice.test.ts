@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { advise, hiddenFaults, setUpOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
+import { advise, hiddenFaults, preparationOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
 import { payingTogether, type Priced } from '../src/advice/pay.ts';
 import { nextState } from '../src/advice/way.ts';
 import { expectedGains } from '../src/advice/worth.ts';
@@ -83,7 +83,7 @@ const wrongVerdictMinutes = 400;
 const priced = (assembly: string, wayMinutes: number, error: number, minutes = 1): Priced => ({
   check: { assembly, minutes },
   gain: { error: error / wrongVerdictMinutes },
-  setUp: { kind: wayMinutes > 0 ? 'way' : 'none', for: assembly, minutes: wayMinutes },
+  preparation: { kind: wayMinutes > 0 ? 'way' : 'none', for: assembly, minutes: wayMinutes },
 });
 
 describe('advice: whether checks pay', () => {
@@ -108,7 +108,7 @@ describe('advice: whether checks pay', () => {
   it('checks of one run pay together for the rest before it, those of two runs don’t', () => {
     const rested = (run: string, error: number): Priced => ({
       ...priced('clamped', 0, error),
-      setUp: { kind: 'rest', for: `clamped ${run}`, minutes: 2 },
+      preparation: { kind: 'rest', for: `clamped ${run}`, minutes: 2 },
     });
     const [one, two] = [rested('braked', 2.1), rested('held', 2.1)];
     expect(payingTogether([one, two], wrongVerdictMinutes)).deep.equal([]);
@@ -129,7 +129,7 @@ describe('advice: what comes before a check', () => {
     const here = done.reduce((here: Whereabouts, id) => whereAfter(subject, here, checkNamed(id)), {
       assembly: 'clamped',
     });
-    const { kind, minutes } = setUpOf(subject, here, checkNamed(id));
+    const { kind, minutes } = preparationOf(subject, here, checkNamed(id));
     return [kind, minutes];
   };
   it('nothing before the first run, and none of the same run', () => {
@@ -161,8 +161,8 @@ describe('advice: what comes before a check', () => {
   });
   it('the way alone to another state of assembly', () => {
     expect(before('pull-in', 'no-load-amps')).deep.equal(['way', 3]);
-    expect(setUpOf(subject, { assembly: 'opened' }, checkNamed('loaded-amps')).minutes).equal(13);
-    expect(setUpOf(subject, { assembly: 'opened' }, checkNamed('leads-null'))).deep.include({
+    expect(preparationOf(subject, { assembly: 'opened' }, checkNamed('loaded-amps')).minutes).equal(13);
+    expect(preparationOf(subject, { assembly: 'opened' }, checkNamed('leads-null'))).deep.include({
       kind: 'none',
       minutes: 0,
     });
@@ -214,7 +214,7 @@ describe('advice: what to do next', () => {
 
   it('begins with checks that need nothing taken apart', () => {
     const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, none, { assembly: 'closed' });
-    expect(checks.slice(0, 3).map((c) => c.setUp.minutes)).deep.equal([0, 0, 0]);
+    expect(checks.slice(0, 3).map((c) => c.preparation.minutes)).deep.equal([0, 0, 0]);
     expect(worthwhile).equal(true);
   });
   it('finds which diode is shorted by 5 A before it asks for the soldering iron', () => {
@@ -243,7 +243,7 @@ describe('advice: what to do next', () => {
     expect(checks.at(-1)!.check.id).equal('sees-nothing');
     expect(checks.at(-1)!.gain.bits).closeTo(0, 1e-9);
   });
-  it('counts set-up along the order of taking apart, both ways', () => {
+  it('counts preparation along the order of taking apart, both ways', () => {
     expect(wayMinutes(opened.subject, 'closed', 'unsoldered')).equal(20);
     expect(wayMinutes(opened.subject, 'opened', 'unsoldered')).equal(15);
     expect(wayMinutes(opened.subject, 'unsoldered', 'closed')).equal(20);

@@ -1,5 +1,5 @@
 import { type Session, type TapeReading } from '../src/assess/index.ts';
-import { isOpen, isRun, setUpOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
+import { isOpen, isRun, preparationOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
 import { type Belief, type Case, unlikeChance } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
@@ -82,7 +82,7 @@ export function bench(
   let here: Whereabouts = { assembly: 'closed' };
   let minutes = 0;
   const take = (check: Check): void => {
-    minutes += check.minutes + setUpOf(opened.subject, here, check).minutes;
+    minutes += check.minutes + preparationOf(opened.subject, here, check).minutes;
     here = whereAfter(opened.subject, here, check);
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };

@@ -2,7 +2,7 @@ import { type Belief, type Case, type Conditions, faultChances, separation } fro
 import type { Check } from '../checks/index.ts';
 import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
 import { pays, payingTogether } from './pay.ts';
-import { type SetUp, setUpOf, type Whereabouts } from './set-up.ts';
+import { type Preparation, preparationOf, type Whereabouts } from './preparation.ts';
 import { nextState } from './way.ts';
 import { type Classes, expectedGains, type Gain } from './worth.ts';
 
@@ -11,8 +11,8 @@ export interface Advised {
   readonly check: Check;
   /** Expected from it: of what to do, and of which part. */
   readonly gain: Gain;
-  readonly setUp: SetUp;
-  /** Bits per minute, the set-up charged to this check. */
+  readonly preparation: Preparation;
+  /** Bits per minute, the preparation charged to this check. */
   readonly score: number;
   /** The two suspects it tells apart best; undefined stands for "nothing more wrong". */
   readonly between: readonly [number | undefined, number | undefined] | undefined;
@@ -28,7 +28,7 @@ export interface Advice {
   readonly checks: readonly Advised[];
   /** Every two of the open suspects, likeliest first. */
   readonly apart: readonly ToldApart[];
-  /** Whether some checks still pay for their minutes and the set-up that they share. */
+  /** Whether some checks still pay for their minutes and the preparation that they share. */
   readonly worthwhile: boolean;
 }
 
@@ -79,9 +79,9 @@ export function advise(
      * go to next, and that before the rest.
      */
     const rank = (one: Weighed): number => {
-      const { check, gain, setUp } = one;
-      if (setUp.kind === 'none' && pays(gain.error, check.minutes, wrongVerdictMinutes)) return 3;
-      if (setUp.kind === 'rest' && paying.has(one)) return 2;
+      const { check, gain, preparation } = one;
+      if (preparation.kind === 'none' && pays(gain.error, check.minutes, wrongVerdictMinutes)) return 3;
+      if (preparation.kind === 'rest' && paying.has(one)) return 2;
       return Number(check.assembly === next);
     };
     return [...weighed].sort((a, b) => rank(b) - rank(a) || b.score - a.score);
@@ -128,8 +128,8 @@ function weigher(
     const [ofActions, ofParts] = expectedGains(views, weights, [actions, parts]);
     const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
     const gain = { bits: both('bits'), error: both('error') };
-    const setUp = setUpOf(opened.subject, here, check);
-    return { check, gain, setUp, score: gain.bits / (check.minutes + setUp.minutes) };
+    const preparation = preparationOf(opened.subject, here, check);
+    return { check, gain, preparation, score: gain.bits / (check.minutes + preparation.minutes) };
   };
 }
 

@@ -1,3 +1,3 @@
 export { type Advice, type Advised, type ToldApart, advise, isOpen, isRun } from './advice.ts';
 export { type Hidden, hiddenFaults } from './hidden.ts';
-export { type SetUp, setUpOf, wayMinutes, whereAfter, type Whereabouts } from './set-up.ts';
+export { type Preparation, preparationOf, wayMinutes, whereAfter, type Whereabouts } from './preparation.ts';

@@ -1,12 +1,12 @@
 import type { Check } from '../checks/index.ts';
-import type { SetUp } from './set-up.ts';
+import type { Preparation } from './preparation.ts';
 import type { Gain } from './worth.ts';
 
 /** What a check would bring, and what it costs. */
 export interface Priced {
   readonly check: Pick<Check, 'assembly' | 'minutes'>;
   readonly gain: Pick<Gain, 'error'>;
-  readonly setUp: SetUp;
+  readonly preparation: Preparation;
 }
 
 /**
@@ -16,20 +16,20 @@ export interface Priced {
 export const pays = (error: number, minutes: number, wrongVerdictMinutes: number): boolean =>
   error * wrongVerdictMinutes >= minutes;
 
-/** Those that pay together for the set-up that they share, or by themselves where nothing comes before them. */
+/** Those that pay together for the preparation that they share, or by themselves where nothing comes before them. */
 export const payingTogether = <P extends Priced>(priced: readonly P[], wrongVerdictMinutes: number): P[] =>
-  [...new Set(priced.map(({ setUp }) => setUp.for))].flatMap((shared) => {
-    const there = priced.filter(({ setUp }) => setUp.for === shared);
-    return payFor(there[0]!.setUp.minutes, there, wrongVerdictMinutes) ? there : [];
+  [...new Set(priced.map(({ preparation }) => preparation.for))].flatMap((shared) => {
+    const there = priced.filter(({ preparation }) => preparation.for === shared);
+    return payFor(there[0]!.preparation.minutes, there, wrongVerdictMinutes) ? there : [];
   });
 
 /**
- * Whether checks that share a set-up pay for it, charged once: the quickest gains first and as many as make it most.
+ * Whether checks that share a preparation pay for it, charged once: the quickest gains first and as many as make it most.
  * What two of them would both tell counts twice.
  */
-export function payFor(setUpMinutes: number, there: readonly Priced[], wrongVerdictMinutes: number): boolean {
+export function payFor(preparationMinutes: number, there: readonly Priced[], wrongVerdictMinutes: number): boolean {
   const perMinute = ({ check, gain }: Priced): number => gain.error / check.minutes;
-  let [error, minutes] = [0, setUpMinutes];
+  let [error, minutes] = [0, preparationMinutes];
   return [...there]
     .sort((a, b) => perMinute(b) - perMinute(a))
     .some(({ check, gain }) => {

@@ -24,7 +24,7 @@ export function nextState(
       const there = priced.filter(({ check }) => check.assembly === id);
       const [first] = there;
       if (!first) return [];
-      const { minutes } = first.setUp;
+      const { minutes } = first.preparation;
       const paysFor = (way: number) => payFor(way, there, wrongVerdictMinutes);
       return { id, minutes, pays: paysFor(minutes), inPassing: paysFor(0) };
     });

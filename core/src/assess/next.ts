@@ -17,13 +17,13 @@ export function nextChecks(
   gate: Gate | undefined,
   runFirst: boolean,
 ): NextCheck[] {
-  const next = advice.checks.slice(0, 8).map(({ check, gain, setUp, between }) => ({
+  const next = advice.checks.slice(0, 8).map(({ check, gain, preparation, between }) => ({
     check: check.id,
     name: check.name,
     minutes: check.minutes,
-    setupMinutes: setUp.minutes,
+    setupMinutes: preparation.minutes,
     bits: gain.bits,
-    reason: adviceText(opened, check, setUp, between),
+    reason: adviceText(opened, check, preparation, between),
   }));
   const best = advice.checks[0]?.check;
   const asked =

@@ -1,4 +1,4 @@
-import type { Hidden, SetUp } from '../advice/index.ts';
+import type { Hidden, Preparation } from '../advice/index.ts';
 import type { Band, Case, SeverityEstimate } from '../belief/index.ts';
 import { anyOutcomes, type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import type { Severity } from '../machines/index.ts';
@@ -63,7 +63,7 @@ export function hiddenText(opened: Case, { faults, seenBy, clearly }: Hidden): s
 export function adviceText(
   opened: Case,
   check: Check,
-  { kind, minutes }: SetUp,
+  { kind, minutes }: Preparation,
   between: readonly [number | undefined, number | undefined] | undefined,
 ): string {
   const what = between

@@ -14,7 +14,7 @@ export interface Whereabouts {
 }
 
 /** What comes before a check, once for all that it is needed for. */
-export interface SetUp {
+export interface Preparation {
   /** Nothing, taking apart or putting back, or the rest before another run. */
   readonly kind: 'none' | 'way' | 'rest';
   /** The same for all checks that share it. */
@@ -24,7 +24,11 @@ export interface SetUp {
 
 type Done = Pick<Check, 'assembly' | 'run' | 'minutes'>;
 
-export function setUpOf(subject: States, here: Whereabouts, { assembly, run }: Omit<Done, 'minutes'>): SetUp {
+export function preparationOf(
+  subject: States,
+  here: Whereabouts,
+  { assembly, run }: Omit<Done, 'minutes'>,
+): Preparation {
   if (assembly !== '' && assembly !== here.assembly)
     return { kind: 'way', for: assembly, minutes: wayMinutes(subject, here.assembly, assembly) };
   const minutes = run === undefined || run === here.run ? 0 : (here.restMinutes ?? 0);
