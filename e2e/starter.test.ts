@@ -275,6 +275,7 @@ describe('the starter bench', () => {
     await until(async () => /Clamp\s*0\s*A/.test((await live().textContent()) ?? ''), 'off');
     await pick('No load: the current through each turn');
     await page.locator('button:has-text("Trace of the last run"):enabled').waitFor();
+    expect(await live().textContent()).match(/read from a trace: the last run’s is kept there\./);
     await page.keyboard.press('i');
     const record = page.locator('button:has-text("Record: The same bars miss each turn")');
     await record.waitFor();

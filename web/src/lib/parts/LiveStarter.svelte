@@ -79,7 +79,7 @@
   {:else if check && pending.length === 0}
     <p class="mt-1 text-sm">
       {check.method.kind === 'finding' && check.method.turned
-        ? 'The check at hand is read from a trace: feed it there.'
+        ? `The check at hand is read from a trace: ${run.traceOf(tag) ? 'the last run’s is kept there' : 'feed it there'}.`
         : 'The check at hand is looked at, not read: pick one that is read by an instrument.'}
     </p>
   {/if}
