@@ -10,6 +10,7 @@ import {
   type Case,
   checkOf,
   countedReadings,
+  countingOf,
   faultChances,
   History,
   partWords,
@@ -339,10 +340,10 @@ describe('belief: words and repeats', () => {
     expect(countedReadings([take(3.3), take(3.4)])[0]).deep.include({
       reading: take(3.3),
       entries: 2,
-      disagree: false,
+      undecided: false,
     });
     const [other, ...none] = countedReadings([take(3.3), take(33)]);
-    expect(other).deep.include({ reading: take(33), entries: 1, disagree: true });
+    expect(other).deep.include({ reading: take(33), entries: 1, undecided: true });
     expect(none).deep.equal([]);
     const history = new History(opened);
     const last = (...list: Reading[]) => history.follow(list).belief;
@@ -353,6 +354,35 @@ describe('belief: words and repeats', () => {
       'rotor-open',
     );
     expect(twice).greaterThan(once);
+  });
+  it('of entries that disagree count those that most agree on, of as many the last ones', () => {
+    const take = (v: number) => reading(opened, 'ring-ring', value(v));
+    const count = (...ohms: number[]) => countedReadings(ohms.map(take))[0]!;
+    const [right, slip, anew] = [take(3.3), take(33), take(3.4)];
+    const settled = countedReadings([right, slip, anew])[0]!;
+    expect(settled).deep.include({ reading: right, entries: 2, undecided: false });
+    expect([right, slip, anew].map((one) => countingOf(settled, one))).deep.equal(['counts', 'outvoted', 'counts']);
+    expect(count(3.3, 33, 3.4, 33.1)).deep.include({ reading: slip, entries: 2, undecided: true });
+    expect(count(3.3, 3.4, 33, 33.1)).deep.include({ reading: slip, entries: 2, undecided: true });
+    expect(count(3.3, 33, 0.1)).deep.include({ reading: take(0.1), entries: 1, undecided: true });
+    const history = new History(opened);
+    const open = (...list: Reading[]) => chanceOf(opened, history.follow(list).belief, 'rotor-open');
+    const broken = reading(opened, 'ring-ring', OL);
+    expect(open(broken, right, broken)).closeTo(open(broken, broken), 1e-9);
+    expect(open(right, broken, right)).closeTo(open(right, right), 1e-9);
+    expect(open(broken, broken, right)).greaterThan(0.5);
+  });
+  it('a number read with another meter, or at another warmth, takes the place of those before it, however many', () => {
+    const take = (v: number) => reading(opened, 'ring-ring', value(v));
+    const better = { ...take(3.9), meter: multimeterById('bench') };
+    for (const anew of [better, { ...take(3.9), celsius: 60 }]) {
+      const settled = countedReadings([take(3.3), take(3.4), anew])[0]!;
+      expect(settled).deep.include({ reading: anew, entries: 1, undecided: false });
+      expect([take(3.3), anew].map((one) => countingOf(settled, one))).deep.equal(['replaced', 'counts']);
+    }
+    // What is seen is seen with any meter.
+    const seen = reading(opened, 'rings-by-eye', finding('burnt'));
+    expect(countedReadings([seen, { ...seen, meter: multimeterById('bench') }])[0]).deep.include({ entries: 2 });
   });
   it('other leads in the meter: what is read after them is held against their null, what was read before against its own', () => {
     const readings = [

@@ -65,7 +65,10 @@ export type Policy = 'every check' | 'the advice';
 /** At rest alone, or on the stand too where the light is green: before it is opened, and before it would go back unrun. */
 export type Reach = 'at rest' | 'and on the stand';
 
-/** Takes a unit through the bench by a policy. A reading that fits nothing is taken once more, as the program asks. */
+/**
+ * Takes a unit through the bench by a policy. A reading that fits nothing is taken once more, as the program asks, and a
+ * third time where the two disagree.
+ */
 export function bench(
   session: Session,
   unit: HiddenUnit,
@@ -78,7 +81,6 @@ export function bench(
 ): Told {
   const { opened } = session;
   const tape: TapeReading[] = [];
-  const again = new Set<string>();
   let here: Whereabouts = { assembly: 'closed' };
   let minutes = 0;
   const take = (check: Check): void => {
@@ -86,6 +88,7 @@ export function bench(
     here = whereAfter(opened.subject, here, check);
     tape.push({ id: String(tape.length), check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 });
   };
+  const taken = (id: string): number => tape.filter(({ check }) => check === id).length;
   const stand = reach === 'at rest' ? undefined : opened.subject.assemblies.find((state) => state.whenThere)?.id;
   const wayFromClosed = (check: Check): number => wayMinutes(opened.subject, 'closed', check.assembly);
   // Nobody solders twice: all that is done closed comes first, then the run, then what is done opened.
@@ -100,15 +103,12 @@ export function bench(
     // Nobody puts it together again, or takes it apart, for a reading that is to be taken once more.
     const doubted = session
       .diagnose(situation())
-      .readings.filter(({ check, repeat }) => repeat && !again.has(check))
+      .readings.filter(({ check, repeat }) => repeat && taken(check) < (/disagree/.test(repeat) ? 3 : 2))
       .map(({ check }) => opened.checks.find(({ id }) => id === check)!)
       .find((check) => wayMinutes(opened.subject, here.assembly, check.assembly) === 0);
-    if (doubted) {
-      again.add(doubted.id);
-      return doubted;
-    }
+    if (doubted) return doubted;
     if (policy === 'every check') {
-      const left = inOrder.filter((check) => !tape.some((taken) => taken.check === check.id) && mayTake(check));
+      const left = inOrder.filter((check) => taken(check.id) === 0 && mayTake(check));
       const [first] = here.assembly === stand ? left.filter((check) => check.assembly === stand) : [];
       const atRest = left.filter((check) => check.assembly !== stand);
       const closed = ran ? undefined : atRest.find((check) => wayFromClosed(check) === 0);

@@ -231,6 +231,12 @@ describe('the vehicle: who told it', () => {
     const [first, last] = judge([take('drain', 0.03), take('drain', 0.6)], 'drains-overnight').readings;
     expect(first!.repeat).match(/disagree/);
     expect(last!.repeat).match(/disagree/);
+    const third = judge([take('drain', 0.03), take('drain', 0.6), take('drain', 0.03)], 'drains-overnight').readings;
+    expect(third.map(({ repeat }) => repeat ?? '')).deep.equal([
+      '',
+      'More readings of this check agree on something else: this one doesn’t count.',
+      '',
+    ]);
   });
   it('what we measure takes the place of what was told, whichever came first', () => {
     const told = take('post-raised', 11.9, 'customer');

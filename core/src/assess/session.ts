@@ -6,6 +6,7 @@ import {
   type Conditions,
   countedAt,
   type Counted,
+  countingOf,
   type Followed,
   hearsay,
   History,
@@ -309,13 +310,12 @@ export class Session {
       return { ...named, net: undefined, expected: '', word: 'not looked at', repeat: undefined };
     const at = countedAt(counted, reading);
     const net = netOf(reading, all);
-    const slip = slipChanceOf(belief, at);
-    const slipped = slipWords(slip, reading.slip);
+    const slipped = slipWords(slipChanceOf(belief, at), reading.slip);
     return {
       ...named,
       net: net?.text,
       ...this.#wordFor(outsets[at]!, reading),
-      repeat: net?.repeat ?? slipped ?? differenceWords(counted[at]!),
+      repeat: net?.repeat ?? differenceWords(counted[at]!, reading) ?? slipped,
     };
   }
 
@@ -342,10 +342,15 @@ function whereabouts(subject: Subject, { assembly, rested }: Situation, readings
 const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>
   outcome.kind === 'finding' ? findingsOf(check).find(({ id }) => id === outcome.finding)?.then : undefined;
 
-function differenceWords({ disagree, otherLeads }: Counted): string | undefined {
-  if (otherLeads)
+function differenceWords(counted: Counted, reading: Reading): string | undefined {
+  if (counted.otherLeads)
     return 'Other leads from here on: what was read before keeps its own null. If it was a slip, strike it out.';
-  return disagree ? 'Readings of this check disagree: the last one counts.' : undefined;
+  return {
+    counts: undefined,
+    undecided: 'Readings of this check disagree: until it is taken once more the last one counts.',
+    outvoted: 'More readings of this check agree on something else: this one doesn’t count.',
+    replaced: 'Another reading counts in its place: surer, or taken anew.',
+  }[countingOf(counted, reading)];
 }
 
 function slipWords(slip: number, before = slipChance): string | undefined {

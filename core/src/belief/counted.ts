@@ -8,39 +8,50 @@ export interface Counted {
   readonly reading: Reading;
   /** How many entries it stands for. */
   readonly entries: number;
-  /** Whether the entries of this check differ by more than the meter's own steps explain. */
-  readonly disagree: boolean;
+  /** Whether as many entries of this check agree on something else, differing by more than the meter's own steps explain. */
+  readonly undecided: boolean;
   /** A null unlike the meter's last, or unlike its own leads: of others, of which nothing was known. */
   readonly otherLeads: boolean;
 }
 
-const once = (reading: Reading): Counted => ({
-  reading,
-  entries: 1,
-  disagree: false,
-  otherLeads: isNull(reading) && !areItsOwn(reading),
-});
-
 /**
  * Settles repeats. A repeat that agrees makes a slip unlikely (its chance to the power of the number of entries) but
- * is no second evidence; one that disagrees takes the place of what stood before it. What was told gives way to what
- * was measured. The place in the order is the first's. A place that couldn't be reached says nothing. Each meter's
- * leads have nulls of their own, and one unlike the last begins anew: they were changed.
+ * is no second evidence; of entries that disagree count those that most agree on, of as many the last ones. One taken
+ * another way, with another meter or at another warmth, takes the place of those before it; what was told gives way to
+ * what was measured. The place in the order is the first's. A place that couldn't be reached says nothing.
+ * Each meter's leads have nulls of their own, and one unlike the last begins anew: they were changed.
  */
 export function countedReadings(readings: readonly Reading[]): Counted[] {
-  const counted: Counted[] = [];
+  const places: Reading[][] = [];
   for (const reading of readings) {
     if (reading.outcome.kind === 'no-access') continue;
-    const at = counted.findLastIndex(({ reading: other }) => isRepeat(other, reading));
-    const first = counted[at];
-    if (!first) counted.push(once(reading));
-    else if (slipOf(reading) > slipOf(first.reading)) continue;
-    else if (slipOf(reading) < slipOf(first.reading)) counted[at] = once(reading);
-    else if (agree(first.reading, reading)) counted[at] = { ...first, entries: first.entries + 1 };
-    else if (isNull(reading)) counted.push({ ...once(reading), otherLeads: true });
-    else counted[at] = { ...once(reading), disagree: true };
+    const at = places.findLastIndex(([first]) => isRepeat(first!, reading));
+    const entries = places[at];
+    const [first] = entries ?? [];
+    if (!entries || !first || (isNull(reading) && !agree(first, reading))) places.push([reading]);
+    else if (slipOf(reading) > slipOf(first)) continue;
+    else if (isAlike(first, reading)) entries.push(reading);
+    else places[at] = [reading];
   }
-  return counted;
+  return places.map((entries, at) => {
+    const [first] = entries as [Reading];
+    const known = places.slice(0, at).some(([other]) => isRepeat(other!, first));
+    return { ...mostAgreed(entries), otherLeads: isNull(first) && (known || !areItsOwn(first)) };
+  });
+}
+
+function mostAgreed(entries: readonly Reading[]): Omit<Counted, 'otherLeads'> {
+  const voices: Reading[][] = [];
+  for (const entry of entries) {
+    const voice = voices.find(([first]) => agree(first!, entry));
+    if (voice) voice.push(entry);
+    else voices.push([entry]);
+  }
+  const most = Math.max(...voices.map(({ length }) => length));
+  const loudest = voices.filter(({ length }) => length === most);
+  const lastOf = (voice: readonly Reading[]) => entries.lastIndexOf(voice.at(-1)!);
+  const [reading] = loudest.reduce((a, b) => (lastOf(b) > lastOf(a) ? b : a)) as [Reading];
+  return { reading, entries: most, undecided: loudest.length > 1 };
 }
 
 /** Where among the counted a reading went. */
@@ -66,8 +77,20 @@ const slipOf = (reading: Reading): number => reading.slip ?? slipChance;
 export const slipAfter = ({ reading, entries }: Counted): number =>
   slipOf(reading) > slipChance ? slipOf(reading) : slipOf(reading) ** entries;
 
+/** What becomes of a reading beside the others of its check. */
+export function countingOf({ reading: counts, undecided }: Counted, reading: Reading): Counting {
+  if (!isAlike(counts, reading)) return 'replaced';
+  if (undecided) return 'undecided';
+  return agree(counts, reading) ? 'counts' : 'outvoted';
+}
+export type Counting = 'counts' | 'undecided' | 'outvoted' | 'replaced';
+
+/** Whether one reading can stand against another: told as surely, and numbers read the same way. */
+const isAlike = (a: Reading, b: Reading): boolean =>
+  slipOf(a) === slipOf(b) && (a.outcome.kind === 'finding' || (a.meter.id === b.meter.id && a.celsius === b.celsius));
+
 function agree(a: Reading, b: Reading): boolean {
-  if (a.meter.id !== b.meter.id || a.celsius !== b.celsius || a.outcome.kind !== b.outcome.kind) return false;
+  if (a.outcome.kind !== b.outcome.kind || !isAlike(a, b)) return false;
   if (a.outcome.kind === 'finding')
     return b.outcome.kind === 'finding' && sameFinding(a.check, a.outcome.finding, b.outcome.finding);
   if (a.outcome.kind !== 'value' || b.outcome.kind !== 'value') return true;
