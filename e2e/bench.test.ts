@@ -123,6 +123,21 @@ describe('at the bench', () => {
     await page.fill('#entry', '');
   });
 
+  it('of readings that disagree a third is asked for; the one that then stands alone says that it doesn’t count', async () => {
+    await bench(await freshUnit());
+    const says = (at: number, words: string) => async () =>
+      ((await tape().nth(at).textContent()) ?? '').includes(words);
+    for (const [taken, typed] of ['3.3', '33', '3.3'].entries()) {
+      if (taken === 2) await until(says(0, 'until it is taken once more the last one counts'), 'asked for a third');
+      await pick('Slip ring to slip ring');
+      await page.keyboard.type(typed);
+      await page.keyboard.press('Enter');
+      await until(async () => (await tape().count()) === taken + 1, 'on the tape');
+    }
+    await until(says(1, 'this one doesn’t count'), 'outvoted');
+    for (const at of [0, 2]) expect(await tape().nth(at).textContent()).not.match(/disagree|count/);
+  });
+
   it('a reading typed while the server is away waits, and arrives once', async () => {
     await bench(1006);
     await pick('Slip ring to slip ring');
