@@ -1,7 +1,15 @@
 import type { Situation, TapeReading } from '../src/assess/index.ts';
-import { type Case, complaintOf, openCase } from '../src/belief/index.ts';
+import {
+  type Belief,
+  type Case,
+  checkOf,
+  complaintOf,
+  faultChances,
+  openCase,
+  type Reading,
+} from '../src/belief/index.ts';
 import type { Check, Outcome } from '../src/checks/index.ts';
-import { multimeterById } from '../src/instruments/index.ts';
+import { type Multimeter, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric, type Fault, type Machine, type Subject, subjectOf } from '../src/machines/index.ts';
 
 const fault = (id: string, weight: number): Fault => ({
@@ -89,3 +97,13 @@ export const situationOf = (meter: string, assembly: string, read: readonly Take
   meter,
   celsius: 20,
 });
+
+export const reading = (
+  opened: Case,
+  check: string,
+  outcome: Outcome,
+  meter: Multimeter = multimeterById('workshop'),
+  celsius = 20,
+): Reading => ({ check: checkOf(opened, check), outcome, meter, celsius });
+export const chanceOf = (opened: Case, belief: Belief, fault: string): number =>
+  faultChances(opened, belief)[opened.faults.findIndex((f) => f.id === fault)]!;

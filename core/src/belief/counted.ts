@@ -17,7 +17,7 @@ export interface Counted {
 /**
  * Settles repeats. A repeat that agrees makes a slip unlikely (its chance to the power of the number of entries) but
  * is no second evidence; of entries that disagree count those that most agree on, of as many the last ones. One taken
- * another way, with another meter or at another warmth, takes the place of those before it; what was told gives way to
+ * another way, with another meter, at another warmth or touched, takes the place of those before it; what was told gives way to
  * what was measured. The place in the order is the first's. A place that couldn't be reached says nothing.
  * Each meter's leads have nulls of their own, and one unlike the last begins anew: they were changed.
  */
@@ -83,11 +83,16 @@ export function countingOf({ reading: counts, undecided }: Counted, reading: Rea
   if (undecided) return 'undecided';
   return agree(counts, reading) ? 'counts' : 'outvoted';
 }
-export type Counting = 'counts' | 'undecided' | 'outvoted' | 'replaced';
+type Counting = 'counts' | 'undecided' | 'outvoted' | 'replaced';
 
-/** Whether one reading can stand against another: told as surely, and numbers read the same way. */
+/**
+ * Whether one reading can stand against another: told as surely, and numbers read the same way. What is steady says nothing
+ * against what changed when it was touched.
+ */
 const isAlike = (a: Reading, b: Reading): boolean =>
-  slipOf(a) === slipOf(b) && (a.outcome.kind === 'finding' || (a.meter.id === b.meter.id && a.celsius === b.celsius));
+  slipOf(a) === slipOf(b) &&
+  (a.outcome.kind === 'changes') === (b.outcome.kind === 'changes') &&
+  (a.outcome.kind === 'finding' || (a.meter.id === b.meter.id && a.celsius === b.celsius));
 
 function agree(a: Reading, b: Reading): boolean {
   if (a.outcome.kind !== b.outcome.kind || !isAlike(a, b)) return false;
