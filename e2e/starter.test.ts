@@ -298,6 +298,9 @@ describe('the starter bench', () => {
     const atHand = page.locator('section[aria-label="Check at hand"]');
     await until(async () => !/Growler/.test((await atHand.locator('h2').textContent()) ?? ''), 'the next check');
     expect(await atHand.textContent()).not.match(/For this the unit has to be/);
+    // What shows with the end cover off was seen all the same, and puts nothing together again.
+    expect(await page.locator('label:has-text("State") select').inputValue()).equal('opened');
+    expect((await apiJob(tag)).assembly).equal('opened');
     const described = (await (await ask(`/api/jobs/${tag}`)).json()) as { machine: { family: string } };
     expect(described.machine.family).equal('starter');
   });

@@ -167,6 +167,23 @@ describe('advice: what comes before a check', () => {
       minutes: 0,
     });
   });
+  it('none where a check can still be done, or else the way to the nearest state that will do', () => {
+    const from = (assembly: string, id: string) => {
+      const { kind, for: state, minutes } = preparationOf(subject, { assembly }, checkNamed(id));
+      return kind === 'none' ? kind : `${kind} to ${state}, ${minutes}`;
+    };
+    expect(from('closed', 'brush-length')).equal('way to cover-off, 5');
+    expect(from('cover-off', 'brush-length')).equal('none');
+    expect(from('opened', 'brush-length')).equal('none');
+    expect(from('cover-off', 'growler')).equal('way to opened, 6');
+    expect(from('cover-off', 'hold-in')).equal('none');
+    expect(from('opened', 'hold-in')).equal('way to cover-off, 6');
+    expect(from('opened', 'contacts-by-eye')).equal('none');
+  });
+  it('and the unit is left where the check was done', () => {
+    const after = (assembly: string) => whereAfter(subject, { assembly }, checkNamed('brush-length')).assembly;
+    expect(['opened', 'cover-off', 'closed'].map(after)).deep.equal(['opened', 'cover-off', 'cover-off']);
+  });
 });
 
 describe('advice: where to go next', () => {
@@ -291,7 +308,7 @@ describe('advice: what to do next', () => {
     const { checks } = advise(starter, after(starter, motorToCase), conditions, done('motor-to-case'), {
       assembly: 'lead-off',
     });
-    const place = (state: string) => checks.findIndex(({ check }) => check.assembly === state);
+    const place = (state: string) => checks.findIndex(({ preparation }) => preparation.for === state);
     expect(place('closed')).within(1, place('clamped') - 1);
     expect(place('clamped')).lessThan(place('opened'));
   });

@@ -3,7 +3,7 @@ import { isOpen, isRun, preparationOf, wayMinutes, whereAfter, type Whereabouts 
 import { type Belief, type Case, unlikeChance } from '../src/belief/index.ts';
 import type { Check } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
-import type { Fault } from '../src/machines/index.ts';
+import { type Fault, stateFor } from '../src/machines/index.ts';
 import type { Hidden, HiddenUnit } from '../src/practice/index.ts';
 import { showing, unseen } from './spreads.ts';
 
@@ -105,7 +105,7 @@ export function bench(
       .diagnose(situation())
       .readings.filter(({ check, repeat }) => repeat && taken(check) < (/disagree/.test(repeat) ? 3 : 2))
       .map(({ check }) => opened.checks.find(({ id }) => id === check)!)
-      .find((check) => wayMinutes(opened.subject, here.assembly, check.assembly) === 0);
+      .find((check) => stateFor(opened.subject.assemblies, here.assembly, check) === here.assembly);
     if (doubted) return doubted;
     if (policy === 'every check') {
       const left = inOrder.filter((check) => taken(check.id) === 0 && mayTake(check));

@@ -82,7 +82,7 @@ export function advise(
       const { check, gain, preparation } = one;
       if (preparation.kind === 'none' && pays(gain.error, check.minutes, wrongVerdictMinutes)) return 3;
       if (preparation.kind === 'rest' && paying.has(one)) return 2;
-      return Number(check.assembly === next);
+      return Number(preparation.kind === 'way' && preparation.for === next);
     };
     return [...weighed].sort((a, b) => rank(b) - rank(a) || b.score - a.score);
   };

@@ -1,5 +1,5 @@
 import type { Check } from '../checks/index.ts';
-import type { Subject } from '../machines/index.ts';
+import { stateFor, type Subject } from '../machines/index.ts';
 
 type States = Pick<Subject, 'assemblies'>;
 
@@ -17,27 +17,24 @@ export interface Whereabouts {
 export interface Preparation {
   /** Nothing, taking apart or putting back, or the rest before another run. */
   readonly kind: 'none' | 'way' | 'rest';
-  /** The same for all checks that share it. */
+  /** The state of assembly, or the run: the same for all checks that share it. */
   readonly for: string;
   readonly minutes: number;
 }
 
-type Done = Pick<Check, 'assembly' | 'run' | 'minutes'>;
+type Done = Pick<Check, 'assembly' | 'upTo' | 'run' | 'minutes'>;
 
-export function preparationOf(
-  subject: States,
-  here: Whereabouts,
-  { assembly, run }: Omit<Done, 'minutes'>,
-): Preparation {
-  if (assembly !== '' && assembly !== here.assembly)
-    return { kind: 'way', for: assembly, minutes: wayMinutes(subject, here.assembly, assembly) };
+export function preparationOf(subject: States, here: Whereabouts, check: Omit<Done, 'minutes'>): Preparation {
+  const { run } = check;
+  const state = stateFor(subject.assemblies, here.assembly, check);
+  if (state !== here.assembly) return { kind: 'way', for: state, minutes: wayMinutes(subject, here.assembly, state) };
   const minutes = run === undefined || run === here.run ? 0 : (here.restMinutes ?? 0);
-  return { kind: minutes > 0 ? 'rest' : 'none', for: `${assembly} ${run ?? ''}`, minutes };
+  return { kind: minutes > 0 ? 'rest' : 'none', for: run ?? '', minutes };
 }
 
 /** Where a check leaves a unit: after a run it has to rest, meanwhile something else may be done. */
 export function whereAfter(subject: States, here: Whereabouts, check: Done): Whereabouts {
-  const assembly = check.assembly || here.assembly;
+  const assembly = stateFor(subject.assemblies, here.assembly, check);
   if (check.run !== undefined)
     return { assembly, run: check.run, restMinutes: subject.assemblies.find(({ id }) => id === assembly)?.restMinutes };
   const passed = wayMinutes(subject, here.assembly, assembly) + check.minutes;

@@ -21,7 +21,7 @@ export function nextState(
   const at = assemblies.findIndex(({ id }) => id === here);
   const sides = [assemblies.slice(0, at).reverse(), assemblies.slice(at + 1)].flatMap((states): Side[] => {
     const worth = states.flatMap(({ id }) => {
-      const there = priced.filter(({ check }) => check.assembly === id);
+      const there = priced.filter(({ preparation }) => preparation.kind === 'way' && preparation.for === id);
       const [first] = there;
       if (!first) return [];
       const { minutes } = first.preparation;

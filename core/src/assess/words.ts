@@ -63,16 +63,15 @@ export function hiddenText(opened: Case, { faults, seenBy, clearly }: Hidden): s
 export function adviceText(
   opened: Case,
   check: Check,
-  { kind, minutes }: Preparation,
+  { kind, for: state, minutes }: Preparation,
   between: readonly [number | undefined, number | undefined] | undefined,
 ): string {
   const what = between
     ? `Tells ${faultName(opened, between[0])} from ${faultName(opened, between[1])}`
     : capital(check.tells);
-  const state = opened.subject.assemblies.find((a) => a.id === check.assembly)?.name.toLowerCase();
   const work = {
     none: 'nothing to take apart',
-    way: `${minutes} min to get to “${state}”`,
+    way: `${minutes} min to get to “${opened.subject.assemblies.find(({ id }) => id === state)?.name.toLowerCase()}”`,
     rest: `${minutes} min of rest before another run`,
   }[kind];
   return `${what}; ${check.minutes} min, ${work}.`;

@@ -120,6 +120,8 @@ export interface Check {
   readonly name: string;
   /** State of assembly the unit has to be in; empty: any. */
   readonly assembly: string;
+  /** The last state, in the order of taking apart, that it can still be done in; where none is named, that one alone. */
+  readonly upTo?: string;
   readonly minutes: number;
   /** The run it is seen or read in, with the others of that run: another one waits until the unit has rested. */
   readonly run?: string;

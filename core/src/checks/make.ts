@@ -8,6 +8,7 @@ interface MeterCheck {
   readonly place?: string;
   readonly name: string;
   readonly assembly: string;
+  readonly upTo?: string;
   readonly minutes: number;
   readonly setup: Setup;
   readonly isolation?: boolean;
@@ -29,13 +30,14 @@ const units = {
 
 /** A check with a meter between two places. */
 export function meterCheck(check: MeterCheck): Check {
-  const { species, place = '', setup, isolation, alike } = check;
+  const { species, place = '', upTo, setup, isolation, alike } = check;
   return {
     id: place ? `${species}:${place}` : species,
     species,
     place,
     name: check.name,
     assembly: check.assembly,
+    ...(upTo ? { upTo } : {}),
     minutes: check.minutes,
     unit: units[setup.function],
     how: check.how,
@@ -54,6 +56,7 @@ interface FindingParts {
   readonly id: string;
   readonly name: string;
   readonly assembly: string;
+  readonly upTo?: string;
   readonly minutes: number;
   readonly run?: string;
   readonly how: string;
@@ -83,7 +86,7 @@ interface Reckoned {
 
 /** A check by eye, ear or hand. */
 export function findingCheck(check: FindingCheck): Check {
-  const { id, name, assembly, minutes, run, how, tells, cautions = [], needs, unit = 'ohms' } = check;
+  const { id, name, assembly, upTo, minutes, run, how, tells, cautions = [], needs, unit = 'ohms' } = check;
   const { outcomes, compared, traced, turned, watched } = check;
   return {
     id,
@@ -91,6 +94,7 @@ export function findingCheck(check: FindingCheck): Check {
     place: '',
     name,
     assembly,
+    ...(upTo ? { upTo } : {}),
     minutes,
     ...(run ? { run } : {}),
     unit,

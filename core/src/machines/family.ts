@@ -212,6 +212,18 @@ export interface AssemblyState {
 export const asReceived = (assemblies: readonly AssemblyState[]): AssemblyState =>
   assemblies.find(({ running }) => !running)!;
 
+/** The state that a check is done in: as the unit is, where that will do, else the nearest that does. */
+export function stateFor(
+  assemblies: readonly AssemblyState[],
+  now: string,
+  { assembly, upTo = assembly }: Pick<Check, 'assembly' | 'upTo'>,
+): string {
+  if (assembly === '') return now;
+  const at = (id: string) => assemblies.findIndex((state) => state.id === id);
+  if (at(now) < at(assembly)) return assembly;
+  return at(now) > at(upTo) ? upTo : now;
+}
+
 export interface Complaint {
   readonly id: string;
   readonly name: string;

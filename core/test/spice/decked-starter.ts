@@ -123,9 +123,9 @@ export class DeckedStarter extends DeckedUnit {
   }
 
   protected override placed(assembly: string): string {
-    const open = assembly === 'opened' ? 1e13 : 1;
-    const off = assembly === 'lead-off' || assembly === 'opened' ? 1e13 : 1;
-    return `X1 main motor lead fend bar bopp shaft cmd rest close=${off} lift=${open}`;
+    const lifted = assembly === 'cover-off' || assembly === 'opened';
+    const off = lifted || assembly === 'lead-off' ? 1e13 : 1;
+    return `X1 main motor lead fend bar bopp shaft cmd rest close=${off} lift=${lifted ? 1e13 : 1}`;
   }
 
   protected override ran({ held, shows }: RunSetup, off: Off): number {

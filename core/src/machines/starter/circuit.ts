@@ -2,18 +2,18 @@ import type { Network, Resistor } from '../../circuit/index.ts';
 import { partOhms } from './motor.ts';
 import { hasSolenoid, type Starter } from './parameters.ts';
 
-export type StarterAssembly = 'clamped' | 'closed' | 'lead-off' | 'opened';
+export type StarterAssembly = 'clamped' | 'closed' | 'lead-off' | 'cover-off' | 'opened';
 
 /** Resistances of insulation and of contacts that stand apart [from memory]. */
 export const apartOhms = { contacts: 1e9, insulation: 5e7 } as const;
 
 /**
  * The starter's circuit at rest. Closed: all joined, its contacts apart. Lead off: the motor's lead off the solenoid.
- * Opened: brushes lifted, so that armature and field hang on nothing but themselves.
+ * From the end cover off on: brushes lifted, so that armature and field hang on nothing but themselves.
  */
 export function starterNetwork(machine: Starter, assembly: StarterAssembly): Network {
   const part = partOhms(machine);
-  const opened = assembly === 'opened';
+  const lifted = assembly === 'cover-off' || assembly === 'opened';
   const winding = (name: string, a: string, b: string, ohms: number): Resistor => ({
     name,
     a,
@@ -50,7 +50,7 @@ export function starterNetwork(machine: Starter, assembly: StarterAssembly): Net
     });
   if (assembly === 'closed' || assembly === 'clamped')
     resistors.push({ name: 'joint', a: 'motor', b: 'lead', ohms: part.joint, spread: ['contacts'] });
-  if (!opened)
+  if (!lifted)
     resistors.push(
       { name: 'brushes', a: 'field-end', b: 'bar', ohms: part.brushes / 2, spread: ['brushes'] },
       { name: 'ground-brushes', a: 'bar-opposite', b: 'case', ohms: part.brushes / 2, spread: ['brushes'] },

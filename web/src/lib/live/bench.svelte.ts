@@ -2,7 +2,7 @@ import type { Teller } from '@refectum/core/belief';
 import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
 import { type Check, type Equipment, findingsOf, type Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
-import { asReceived, type Subject, subjectOf } from '@refectum/core/machines';
+import { asReceived, stateFor, type Subject, subjectOf } from '@refectum/core/machines';
 import { caught, type Vehicle, vehicleSubject } from '@refectum/core/vehicle';
 import type { Remote } from 'comlink';
 import type { Person } from '../people.ts';
@@ -139,6 +139,10 @@ export class Bench {
   /** Whether the check at hand was picked rather than advised. */
   get picked(): boolean {
     return this.#picked !== undefined;
+  }
+  /** The state of assembly that a check is done in. */
+  stateFor(check: Check): string {
+    return stateFor(this.subject.assemblies, this.#setting.assembly, check);
   }
 
   /** Starts the reasoning; answers what ends it. */
@@ -399,7 +403,8 @@ export class Bench {
     if (newest && newest.round < this.round && this.#served.works.length < this.#works.length)
       return { ...place, assembly: asReceived(subjectOf(this.#served.machine).assemblies).id };
     const known = this.#served.readings.some(({ id }) => id === newest?.id);
-    const check = known ? undefined : subjectOf(this.#served.machine).checks.find(({ id }) => id === newest?.check);
-    return { ...place, assembly: check?.assembly || place.assembly };
+    const { checks, assemblies } = subjectOf(this.#served.machine);
+    const check = known ? undefined : checks.find(({ id }) => id === newest?.check);
+    return { ...place, assembly: check ? stateFor(assemblies, place.assembly, check) : place.assembly };
   }
 }

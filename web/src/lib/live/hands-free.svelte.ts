@@ -173,8 +173,9 @@ export class HandsFree {
     if (bench.picked || useOf(check, meter)) return false;
     const takes = (id: string): boolean => {
       const other = bench.checks.find((one) => one.id === id);
-      const asIs = other?.assembly === '' || other?.assembly === bench.setting.assembly;
-      return other !== undefined && asIs && useOf(other, meter) !== undefined;
+      return (
+        other !== undefined && bench.stateFor(other) === bench.setting.assembly && useOf(other, meter) !== undefined
+      );
     };
     const next = bench.outlook?.next.find((one) => takes(one.check));
     if (!next) return false;

@@ -26,8 +26,10 @@
   const findings = $derived(check ? findingsOf(check) : []);
   const typed = $derived(check && bench.entry && !findings.length ? parseQuantity(bench.entry, check.unit) : undefined);
   const next = $derived(bench.outlook?.next.find((n) => n.check === check?.id));
-  const assemblyName = $derived(bench.subject.assemblies.find((a) => a.id === check?.assembly)?.name);
-  const otherAssembly = $derived(check?.assembly && check.assembly !== bench.setting.assembly);
+  const doneIn = $derived(check ? bench.stateFor(check) : bench.setting.assembly);
+  const otherState = $derived(
+    doneIn === bench.setting.assembly ? undefined : bench.subject.assemblies.find(({ id }) => id === doneIn)?.name,
+  );
   const examples: Partial<Record<Unit, string>> = { ohms: '3.1, 1k2 or OL', amps: '0.04 or 40m', millimetres: '7.5' };
   const runExamples: Partial<Record<Unit, string>> = { volts: '6.7', rpm: '2850', newtonMetres: '12' };
   const example = $derived(
@@ -100,9 +102,9 @@
     <p class="text-sm">{bench.picked ? 'Picked' : 'Next check'}{next ? `: ${next.reason}` : ''}</p>
     <h2 class="mt-1 text-3xl leading-tight font-semibold">{check.name}</h2>
     <p class="mt-1 text-lg">{check.how}</p>
-    {#if otherAssembly}
+    {#if otherState}
       <p class="mt-2 border-l-4 border-info px-3 py-1">
-        For this the {bench.at === 'bench' ? 'unit has to be' : 'vehicle has to be'}: <strong>{assemblyName}</strong>.
+        For this the {bench.at === 'bench' ? 'unit has to be' : 'vehicle has to be'}: <strong>{otherState}</strong>.
       </p>
     {/if}
     {#each check.cautions as caution (caution)}

@@ -56,7 +56,7 @@
       ...(setup?.feed ? { feed: setup.feed } : {}),
       ...(method.kind === 'run' ? method.setup.probes : {}),
       together: method.kind === 'leads',
-      assembly: check.assembly || bench.setting.assembly,
+      assembly: bench.stateFor(check),
       jumper: method.kind === 'run',
     });
     if (problem) hands.said = problem;

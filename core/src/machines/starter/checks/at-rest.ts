@@ -11,6 +11,7 @@ export const closedChecks = (machine: Starter): Check[] => [
     id: 'terminals-by-eye',
     name: 'Posts, motor lead and plug by eye',
     assembly: 'closed',
+    upTo: 'lead-off',
     minutes: 0.2,
     how: 'Both studs and the lead between solenoid and motor: pull gently, look for heat marks.',
     tells: 'a burnt stud, a loose lead',
@@ -26,6 +27,7 @@ export const closedChecks = (machine: Starter): Check[] => [
     id: 'smell',
     name: 'Smell at the brush end',
     assembly: 'closed',
+    upTo: 'cover-off',
     minutes: 0.1,
     how: 'Nose to the brush end and to the solenoid.',
     tells: 'a winding that has been too hot',
@@ -50,6 +52,7 @@ export const closedChecks = (machine: Starter): Check[] => [
     id: 'pinion-by-eye',
     name: 'Pinion by eye',
     assembly: 'closed',
+    upTo: 'cover-off',
     minutes: 0.2,
     how: 'Every tooth, both flanks; count them against the plate’s model.',
     tells: 'chipped or milled teeth',
@@ -64,6 +67,7 @@ export const closedChecks = (machine: Starter): Check[] => [
     id: 'case-by-eye',
     name: 'Nose and frame by eye',
     assembly: 'closed',
+    upTo: 'cover-off',
     minutes: 0.2,
     how: 'Nose, flange and end frame, all round.',
     tells: 'cracks',
@@ -78,6 +82,7 @@ export const closedChecks = (machine: Starter): Check[] => [
     id: 'drive-by-hand',
     name: hasSolenoid(machine) ? 'Drive clutch by hand' : 'Inertia drive by hand',
     assembly: 'closed',
+    upTo: 'cover-off',
     minutes: 0.3,
     how: hasSolenoid(machine)
       ? 'Turn the pinion both ways: one way it runs free and smooth, the other it takes the armature with it.'
@@ -112,6 +117,7 @@ export const closedChecks = (machine: Starter): Check[] => [
     id: 'free-turning',
     name: 'Armature turned by hand',
     assembly: 'closed',
+    upTo: 'lead-off',
     minutes: 0.3,
     how: hasSolenoid(machine)
       ? 'Lever the pinion out and turn it in its driving direction: feel for drag, listen for rubbing; rock the shaft.'
@@ -136,6 +142,7 @@ export const closedChecks = (machine: Starter): Check[] => [
           id: 'plunger-by-hand',
           name: 'Plunger by hand',
           assembly: 'closed',
+          upTo: 'cover-off',
           minutes: 0.2,
           how: 'Lever the pinion out to its stop and let go.',
           tells: 'a plunger that sticks, a spring or fork that is gone',
@@ -202,6 +209,7 @@ export function leadOffChecks(machine: Starter): Check[] {
             species: 'pull-in',
             name: 'Pull-in winding: command to motor terminal',
             assembly: 'lead-off',
+            upTo: 'cover-off',
             minutes: 0.4,
             setup: { function: 'ohms', red: 'command', black: 'motor' },
             how: 'Motor lead off its stud. Red probe on the command terminal, black on the stud.',
@@ -214,6 +222,7 @@ export function leadOffChecks(machine: Starter): Check[] {
       species: 'hold-in',
       name: solenoid ? 'Hold-in winding: command to case' : 'Switch coil: command to case',
       assembly: 'lead-off',
+      upTo: 'cover-off',
       minutes: 0.4,
       setup: { function: 'ohms', red: 'command', black: 'case' },
       how: 'Motor lead off its stud. Red probe on the command terminal, black on the case.',
@@ -230,7 +239,7 @@ export function leadOffChecks(machine: Starter): Check[] {
       tells: 'brush, field or armature open, without the solenoid beside it',
       cautions: [battery],
     }),
-    ...(solenoid ? [solenoidAlone(), solenoidVolts(machine)] : []),
+    ...(solenoid ? [solenoidAlone(), solenoidVolts(machine), contactsByEye()] : []),
   ];
 }
 
@@ -240,6 +249,7 @@ const solenoidAlone = (): Check =>
     id: 'solenoid-alone',
     name: 'Solenoid alone: throws, holds, lets go',
     assembly: 'lead-off',
+    upTo: 'cover-off',
     minutes: 1,
     how: 'Main terminal not fed, motor lead off. Plus to command, minus to case AND to the motor stud: it must throw. Minus off the stud: it must hold. Command off: it must let go.',
     tells: 'solenoid and fork without the motor',
@@ -273,6 +283,7 @@ const solenoidVolts = ({ ratedVolts }: Starter): Check =>
     id: 'solenoid-volts',
     name: 'Volts at which it pulls in and lets go',
     assembly: 'lead-off',
+    upTo: 'cover-off',
     minutes: 1,
     unit: 'volts',
     watched: {
@@ -299,4 +310,32 @@ const solenoidVolts = ({ ratedVolts }: Starter): Check =>
       'plunger-sticks': [0.3, 0.68, 0.02],
       'fork-worn': [0.7, 0.28, 0.02],
     },
+  });
+
+const contactsByEye = (): Check =>
+  findingCheck({
+    id: 'contacts-by-eye',
+    name: 'Solenoid contacts by eye',
+    assembly: 'lead-off',
+    upTo: 'opened',
+    minutes: 2,
+    how: 'Solenoid cap off, where it comes off: both studs and the disc.',
+    tells: 'pitted, burnt or welded contacts',
+    outcomes: [
+      { id: 'bright', name: 'Bright or evenly grey', word: 'sound' },
+      {
+        id: 'pitted',
+        name: 'Pitted or burnt away',
+        word: 'failed',
+        then: 'Contacts and disc as a set, or the solenoid.',
+      },
+      {
+        id: 'welded',
+        name: 'Welded or stuck',
+        word: 'failed',
+        then: 'A new solenoid; find what made it draw so much.',
+      },
+    ],
+    usual: [0.95, 0.047, 0.003],
+    odds: { 'contacts-burnt': [0.05, 0.93, 0.02], 'contacts-welded': [0.02, 0.13, 0.85] },
   });

@@ -1,73 +1,8 @@
-import { type Check, findingCheck, meterCheck, type PresentFault } from '../../../checks/index.ts';
+import { type Check, findingCheck } from '../../../checks/index.ts';
 import { hasGears, hasMagnets, hasSolenoid, type Starter } from '../parameters.ts';
 
-const megohms = { fullScale: 1e6, freeBelow: 1e5 } as const;
-const has = (faults: readonly PresentFault[], species: string): boolean =>
-  faults.some((fault) => fault.species === species);
-
-/** A sound brush lies anywhere between least and new, a worn one below least [from memory]. */
-function brushExpected({ brushNewMillimetres: fresh, brushLeastMillimetres: least }: Starter) {
-  return (faults: readonly PresentFault[]) =>
-    has(faults, 'brush-worn')
-      ? { mean: least * 0.62, sigma: least * 0.22 }
-      : { mean: (fresh + least) / 2 + 0.2 * (fresh - least), sigma: (fresh - least) * 0.3 };
-}
-
-/** Each piece in the hand, brushes lifted. Odds throughout are from memory. */
+/** Each piece in the hand. Odds throughout are from memory. */
 export const openedChecks = (machine: Starter): Check[] => [
-  {
-    id: 'brush-length',
-    species: 'brush-length',
-    place: '',
-    name: 'Brush length, the shortest one',
-    assembly: 'opened',
-    minutes: 0.5,
-    unit: 'millimetres',
-    how: 'Caliper along the shortest brush, its worn face to its end.',
-    tells: 'wear, before it loses contact',
-    cautions: [],
-    method: {
-      kind: 'length',
-      fresh: machine.brushNewMillimetres,
-      least: machine.brushLeastMillimetres,
-      expected: brushExpected(machine),
-    },
-  },
-  findingCheck({
-    id: 'brushes-by-eye',
-    name: 'Brushes and springs by eye',
-    assembly: 'opened',
-    minutes: 0.3,
-    how: 'Slide each in its holder, lift each spring, look at each face and pigtail.',
-    tells: 'a brush that sticks, a spring gone blue',
-    outcomes: [
-      { id: 'free', name: 'Free, springs press', word: 'sound' },
-      { id: 'sticks', name: 'Sticks, burnt or spring soft', word: 'failed', then: 'New brushes and springs as a set.' },
-    ],
-    usual: [0.985, 0.015],
-    odds: { 'brush-worn': [0.3, 0.7], 'commutator-dirty': [0.8, 0.2], 'armature-open': [0.75, 0.25] },
-  }),
-  findingCheck({
-    id: 'commutator-by-eye',
-    name: 'Commutator by eye',
-    assembly: 'opened',
-    minutes: 0.3,
-    how: 'All bars round: colour, grooves, mica between them.',
-    tells: 'dirt, high mica, a bar burnt by an open coil',
-    outcomes: [
-      { id: 'brown', name: 'Even and brown', word: 'sound' },
-      { id: 'dirty', name: 'Dirty, grooved or mica high', word: 'doubtful', then: 'Turn it true, undercut the mica.' },
-      { id: 'bar', name: 'One or two bars burnt', word: 'failed', then: 'An open coil behind it: bar to bar.' },
-      { id: 'thrown', name: 'Solder thrown or bars lifted', word: 'failed', then: 'Another armature.' },
-    ],
-    usual: [0.84, 0.15, 0.007, 0.003],
-    odds: {
-      'commutator-dirty': [0.08, 0.88, 0.03, 0.01],
-      'armature-open': [0.08, 0.12, 0.65, 0.15],
-      'armature-turns': [0.6, 0.25, 0.1, 0.05],
-      'brush-worn': [0.5, 0.47, 0.02, 0.01],
-    },
-  }),
   findingCheck({
     id: 'commutator-run-out',
     name: 'Commutator run-out',
@@ -122,18 +57,7 @@ export const openedChecks = (machine: Starter): Check[] => [
     usual: [0.985, 0.015],
     odds: { 'armature-turns': [0.06, 0.94] },
   }),
-  meterCheck({
-    species: 'bar-to-shaft',
-    name: 'Commutator to shaft, ohms',
-    assembly: 'opened',
-    minutes: 0.4,
-    setup: { function: 'ohms', red: 'bar', black: 'shaft', held: megohms },
-    isolation: true,
-    how: 'Red probe on a bar, black on the bare shaft.',
-    tells: 'an armature winding that touches its core',
-  }),
-  ...(hasMagnets(machine) ? magnets() : fieldCoils()),
-  ...(hasSolenoid(machine) ? [contactsByEye()] : []),
+  ...(hasMagnets(machine) ? magnets() : []),
   findingCheck({
     id: 'armature-by-eye',
     name: 'Armature core and shaft by eye',
@@ -208,38 +132,11 @@ const commutatorDiameter = (least: number): Check => ({
     kind: 'length',
     least,
     expected: (faults) =>
-      has(faults, 'commutator-worn') ? { mean: least - 0.4, sigma: 0.3 } : { mean: least + 0.9, sigma: 0.5 },
+      faults.some(({ species }) => species === 'commutator-worn')
+        ? { mean: least - 0.4, sigma: 0.3 }
+        : { mean: least + 0.9, sigma: 0.5 },
   },
 });
-
-/** Volts under current: a series field has milliohms, which no ohmmeter of a bench tells. */
-const fieldCoils = (): Check[] => [
-  meterCheck({
-    species: 'field-drop',
-    name: 'Field coils under 5 A, volts across',
-    assembly: 'opened',
-    minutes: 1,
-    setup: {
-      function: 'drop',
-      red: 'lead',
-      black: 'field-end',
-      feed: { plus: 'lead', minus: 'field-end' },
-    },
-    how: 'Bench supply through the series resistor into the lead, out at the insulated brush; probes inside the clips.',
-    tells: 'shorted turns in the field',
-    cautions: ['Resistor or lamp gets hot: a few seconds.'],
-  }),
-  meterCheck({
-    species: 'field-to-case',
-    name: 'Field coils to case, ohms',
-    assembly: 'opened',
-    minutes: 0.4,
-    setup: { function: 'ohms', red: 'field-end', black: 'case', held: megohms },
-    isolation: true,
-    how: 'Insulated brushes clear of everything. Red probe on one, black on bare metal of the frame.',
-    tells: 'a field that touches its case',
-  }),
-];
 
 const magnets = (): Check[] => [
   findingCheck({
@@ -263,33 +160,6 @@ const magnets = (): Check[] => [
     odds: { 'magnets-weak': [0.12, 0.88] },
   }),
 ];
-
-const contactsByEye = (): Check =>
-  findingCheck({
-    id: 'contacts-by-eye',
-    name: 'Solenoid contacts by eye',
-    assembly: 'opened',
-    minutes: 1,
-    how: 'Solenoid cap off, where it comes off: both studs and the disc.',
-    tells: 'pitted, burnt or welded contacts',
-    outcomes: [
-      { id: 'bright', name: 'Bright or evenly grey', word: 'sound' },
-      {
-        id: 'pitted',
-        name: 'Pitted or burnt away',
-        word: 'failed',
-        then: 'Contacts and disc as a set, or the solenoid.',
-      },
-      {
-        id: 'welded',
-        name: 'Welded or stuck',
-        word: 'failed',
-        then: 'A new solenoid; find what made it draw so much.',
-      },
-    ],
-    usual: [0.95, 0.047, 0.003],
-    odds: { 'contacts-burnt': [0.05, 0.93, 0.02], 'contacts-welded': [0.02, 0.13, 0.85] },
-  });
 
 const gearsByEye = (): Check =>
   findingCheck({

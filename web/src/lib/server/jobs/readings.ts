@@ -1,6 +1,6 @@
 import type { Teller } from '@refectum/core/belief';
 import { type Check, mayShow } from '@refectum/core/checks';
-import { subjectOf } from '@refectum/core/machines';
+import { familyOf, stateFor, subjectOf } from '@refectum/core/machines';
 import { vehicleSubject } from '@refectum/core/vehicle';
 import { and, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
@@ -75,7 +75,8 @@ export async function addReading(shopId: string, tag: number, entry: ReadingEntr
         technicianId: entry.technician,
       })
       .onConflictDoNothing();
-    const assembly = (entry.place === 'bench' && check.assembly) || row.assembly;
+    const { assemblies } = familyOf(row.machine);
+    const assembly = entry.place === 'bench' ? stateFor(assemblies, row.assembly, check) : row.assembly;
     await db.update(job).set({ assembly, meter: entry.meter }).where(eq(job.id, row.id));
     // What is measured on stands on the bench.
     if (entry.place === 'bench' && row.stand === 'in')
