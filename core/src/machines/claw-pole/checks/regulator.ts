@@ -27,6 +27,7 @@ export const regulatorTwin = (): Check[] => [
     id: 'regulator-twin',
     name: 'Regulator against a known-good twin',
     assembly: 'opened',
+    upTo: 'unsoldered',
     minutes: 4,
     how: 'Same meter, same pins, both ways, on this regulator and on a known-good one of its type: type the pairs below.',
     tells: 'a regulator that is dead inside, and not much more',
