@@ -30,8 +30,6 @@ const starters: readonly (readonly [string, Machine])[] = [
   ['24 V, reduction gear', starterGeneric(24, 5.5, 'reduction')],
   ['12 V, inertia drive', starterGeneric(12, 0.9, 'inertia')],
 ];
-/** What a shop without brake or torque arm can't do. */
-const underLoad = ['loaded-amps', 'loaded-rpm', 'loaded-drop', 'held-amps', 'held-volts', 'held-torque'];
 type Outcome = Told & { readonly model: string; readonly way: string };
 
 const [countText = '10000', ...words] = process.argv.slice(2);
@@ -72,8 +70,8 @@ interface Way {
   readonly policy: Policy;
   readonly reach: Reach;
   readonly way: string;
-  /** Checks that the shop can't do. */
-  readonly without: readonly string[];
+  /** What the shop has not. */
+  readonly without: readonly 'brake'[];
 }
 const reaches: readonly (Omit<Way, 'policy' | 'way'> & { readonly called: string })[] = onStand
   ? [
@@ -82,7 +80,7 @@ const reaches: readonly (Omit<Way, 'policy' | 'way'> & { readonly called: string
     ]
   : ofStarters
     ? [
-        { reach: 'at rest', called: ' without a loaded point', without: underLoad },
+        { reach: 'at rest', called: ' without a loaded point', without: ['brake'] },
         { reach: 'at rest', called: ' with loaded points', without: [] },
       ]
     : [{ reach: 'at rest', called: '', without: [] }];

@@ -1,7 +1,7 @@
 import { type Session, type TapeReading } from '../src/assess/index.ts';
 import { isOpen, isRun, preparationOf, wayMinutes, whereAfter, type Whereabouts } from '../src/advice/index.ts';
 import { type Belief, type Case, unlikeChance } from '../src/belief/index.ts';
-import type { Check } from '../src/checks/index.ts';
+import type { Check, Equipment } from '../src/checks/index.ts';
 import type { Multimeter } from '../src/instruments/index.ts';
 import { type Fault, stateFor } from '../src/machines/index.ts';
 import type { Hidden, HiddenUnit } from '../src/practice/index.ts';
@@ -76,8 +76,8 @@ export function bench(
   policy: Policy,
   reach: Reach = 'at rest',
   never: readonly string[] = unseen,
-  /** Checks that this shop can't do. */
-  without: readonly string[] = [],
+  /** What this shop has not; a stand is in its reach. */
+  without: readonly Exclude<Equipment, 'stand'>[] = [],
 ): Told {
   const { opened } = session;
   const tape: TapeReading[] = [];
@@ -91,11 +91,15 @@ export function bench(
   const taken = (id: string): number => tape.filter(({ check }) => check === id).length;
   const stand = reach === 'at rest' ? undefined : opened.subject.assemblies.find((state) => state.whenThere)?.id;
   const wayFromClosed = (check: Check): number => wayMinutes(opened.subject, 'closed', check.assembly);
+  const lacks: readonly Equipment[] = [...(stand ? [] : (['stand'] as const)), ...without];
   // Nobody solders twice: all that is done closed comes first, then the run, then what is done opened.
   const inOrder = opened.checks
-    .filter((check) => !without.includes(check.id) && (check.assembly === stand || isOpen(opened, check, 'closed')))
+    .filter(
+      (check) =>
+        !lacks.some((lacking) => lacking === check.needs) &&
+        (check.assembly === stand || isOpen(opened, check, 'closed')),
+    )
     .sort((a, b) => wayFromClosed(a) - wayFromClosed(b));
-  const lacks = stand ? [] : (['stand'] as const);
   const situation = () => ({ readings: tape, assembly: here.assembly, meter: meter.id, celsius: 20, lacks });
   let ran = !stand;
   /** What the policy does next; nothing when it is through. */
@@ -116,8 +120,7 @@ export function bench(
     }
     const outlook = session.outlook(situation());
     if (!ran && outlook.runFirst) return 'run';
-    const best = outlook.next.find(({ check }) => !without.includes(check));
-    return outlook.stop ? undefined : opened.checks.find(({ id }) => id === best?.check);
+    return outlook.stop ? undefined : opened.checks.find(({ id }) => id === outlook.next[0]?.check);
   };
   /** Nothing is fed against a red light. */
   const mayTake = (check: Check): boolean =>
