@@ -53,9 +53,9 @@ export type { Choice, Fact, FactValue } from './fact.ts';
 /** What a machine has of one of its family's facts; nothing where it isn't known. */
 export const factValue = (machine: Machine, { id, unsaid }: Fact): FactValue | undefined =>
   (machine as unknown as Record<string, FactValue | undefined>)[id] ?? unsaid;
-export { asReceived, heldAt, kinOf, runningFault, stateFor } from './family.ts';
+export { asReceived, type AssemblyState, stateFor } from './assembly.ts';
+export { heldAt, kinOf, runningFault } from './family.ts';
 export type {
-  AssemblyState,
   Build,
   Complaint,
   Drives,

@@ -1,4 +1,5 @@
-import type { AssemblyState, Family } from '../family.ts';
+import type { AssemblyState } from '../assembly.ts';
+import type { Family } from '../family.ts';
 import { type ClawPoleBuild, clawPoleBuilds, clawPoleContrary, clawPoleNuisances } from './builds.ts';
 import { clawPoleChecks, outputPoint } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';

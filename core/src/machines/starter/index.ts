@@ -1,5 +1,6 @@
 import { starterRestMinutes } from '../../handbook/index.ts';
-import type { AssemblyState, Family } from '../family.ts';
+import type { AssemblyState } from '../assembly.ts';
+import type { Family } from '../family.ts';
 import { starterBenchRules } from './bench-rules.ts';
 import { starterBuilds, starterNuisances } from './builds.ts';
 import { starterChecks } from './checks/index.ts';
