@@ -17,7 +17,7 @@ import {
   visitor,
 } from './stage.ts';
 import { benchState, hiddenUnit, instruments, tell, without } from './simulated-bench.ts';
-import { demoShop } from '../web/src/lib/server/demo/units.ts';
+import { demoShop } from '../web/src/lib/server/demo/shop.ts';
 import { Visitor } from './visitor.ts';
 
 const live = () => page.locator('section[aria-label="Instruments"]');

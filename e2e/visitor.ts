@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { demoShop } from '../web/src/lib/server/demo/units.ts';
+import { demoShop } from '../web/src/lib/server/demo/shop.ts';
 
 const demoPin = (name: string): string => demoShop.people.find((person) => person.name === name)!.pin;
 

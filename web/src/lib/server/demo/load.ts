@@ -27,7 +27,8 @@ import { addPicture } from '../pictures.ts';
 import { ensureShop, forgetShop } from '../shop.ts';
 import { demoDrawings } from './drawings.ts';
 import { demoShelf } from './shelf.ts';
-import { type DemoUnit, demoShop, demoUnits } from './units.ts';
+import { demoShop } from './shop.ts';
+import { type DemoUnit, demoUnits } from './units.ts';
 
 /** Fills an empty shop with the demo; a shop that has jobs is left alone. */
 export async function loadDemo(): Promise<void> {

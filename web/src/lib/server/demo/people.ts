@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { database } from '../db/connect.ts';
 import { technician } from '../db/schema.ts';
 import { fits } from '../people/secrets.ts';
-import { type DemoPerson, demoShop } from './units.ts';
+import { type DemoPerson, demoShop } from './shop.ts';
 
 /** Whether a demo person's PIN is still the demo's, by its hash. */
 const known = new Map<string, boolean>();
