@@ -362,8 +362,9 @@ describe('the third hand: the run stand', () => {
     it('goes through the regulator’s course: where it begins to charge, light, heavy and light load, where it charges no more', async () => {
       await pick('Regulated volts, light to heavy load');
       await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
-      const course = page.locator('dl:has-text("Charges no more at")');
-      await course.waitFor({ timeout: 100_000 });
+      const course = page.locator('dl:has-text("Swings within a second")');
+      await course.or(live().locator('[role=alert]')).first().waitFor({ timeout: 200_000 });
+      expect(await live().locator('[role=alert]').allTextContents(), 'what went wrong').deep.equal([]);
       const said = ((await course.textContent()) ?? '').replaceAll(/\s/g, '');
       const [, from, to] = /Chargesfrom(\d+)rpm.*Chargesnomoreat(\d+)rpm/.exec(said) ?? [];
       expect(Number(from), said).within(900, 1600);

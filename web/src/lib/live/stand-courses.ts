@@ -1,3 +1,4 @@
+import { currentClamp, rangeFor } from '@refectum/core/instruments';
 import type { StandState, Watched } from '@refectum/core/checks';
 import type { OutputSchool } from '../rules.ts';
 import { restSeconds } from './recent-figures.ts';
@@ -66,7 +67,8 @@ async function climb(live: StandInstruments, volts: number, goesOn: GoesOn): Pro
       if (await live.unload()) live.problem = 'No amps come in: the load is off again.';
       return false;
     }
-    if (read.mean < most.amps) break;
+    // A rise that the clamp's last digit doesn't show is none.
+    if (read.mean < most.amps + rangeFor(currentClamp, read.mean).step) break;
     most = { level, amps: read.mean };
   }
   return live.levelTo(most.level);
@@ -187,7 +189,7 @@ async function stopKeeping(live: StandInstruments): Promise<void> {
 async function cutInOf(live: StandInstruments, goesOn: GoesOn): Promise<CourseRead['cutIn']> {
   for (const rpm of cutInSpeeds) {
     live.doing = `Where does it begin to charge? ${rpm} rpm…`;
-    const amps = (await toSpeed(live, rpm, goesOn)) ? live.ampsNow() : undefined;
+    const amps = await ampsAt(live, rpm, goesOn);
     if (amps === undefined) return undefined;
     if (amps > chargingAmps) return rpm;
   }
@@ -199,11 +201,23 @@ async function cutOutOf(live: StandInstruments, from: number, goesOn: GoesOn): P
   if (!(await live.unload())) return undefined;
   for (const rpm of cutOutSpeeds.filter((one) => one <= from)) {
     live.doing = `Where does it charge no more? ${rpm} rpm…`;
-    const amps = (await toSpeed(live, rpm, goesOn)) ? live.ampsNow() : undefined;
+    const amps = await ampsAt(live, rpm, goesOn);
     if (amps === undefined) return undefined;
     if (amps <= chargingAmps) return rpm;
   }
   return 'never';
+}
+
+/**
+ * The clamp's amps once it turns so fast, of readings taken there; Infinity where they are beyond its range. Undefined,
+ * and said, where none come in.
+ */
+async function ampsAt(live: StandInstruments, rpm: number, goesOn: GoesOn): Promise<number | undefined> {
+  if (!(await toSpeed(live, rpm, goesOn))) return undefined;
+  const isRead = () => live.amps === null || live.lastSecond('amps') !== undefined;
+  if (await live.until(isRead, heardSeconds, goesOn)) return live.lastSecond('amps')?.mean ?? Infinity;
+  if (goesOn()) live.problem ||= 'No amps come in: the clamp is needed for this.';
+  return undefined;
 }
 
 async function toSpeed(live: StandInstruments, rpm: number, goesOn: GoesOn): Promise<boolean> {

@@ -281,12 +281,6 @@ export class StandInstruments {
     return means as Record<Figure, number>;
   }
 
-  /** The clamp's amps just now, Infinity where they are beyond its range; undefined, and said, where none come in. */
-  ampsNow(): number | undefined {
-    if (this.amps === undefined) this.problem ||= 'No amps come in: the clamp is needed for this.';
-    return this.amps === null ? Infinity : this.amps;
-  }
-
   /** Which of a point's figures doesn't come in, if any. */
   get missing(): Figure | undefined {
     return figures.find((figure) => this.#restOf(figure) === 'missing');
