@@ -87,9 +87,10 @@ export const apiJob = async (tag: number) =>
     stand: string;
     moves: { from: string; to: string; note: string; technician: string }[];
   };
-/** As long as the browser's own waits: half a minute, for a machine with other work. */
+/** What comes about at all does within so long, on a machine with other work too. */
+const patienceMilliseconds = 60_000;
 export const until = async (holds: () => Promise<boolean>, what: string): Promise<void> => {
-  const last = performance.now() + 30_000;
+  const last = performance.now() + patienceMilliseconds;
   while (performance.now() < last) {
     if (await holds()) return;
     await new Promise((done) => setTimeout(done, 100));
@@ -101,6 +102,7 @@ before(async () => {
   stand = await Stand.open();
   browser = await openBrowser();
   context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  context.setDefaultTimeout(patienceMilliseconds);
   // Requests are intercepted from the start: none can be on its way while a route at an open page switches that on.
   await context.route('**/nobody-asks-for-this', (route) => route.continue());
   context.on('request', (request) => asked.add(new URL(request.url()).hostname));
