@@ -20,11 +20,11 @@ import {
   vehicleOf,
 } from '../job.ts';
 import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
-import { freshId, type Outgoing, outbox } from './outbox.svelte.ts';
+import { freshId, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 import { reasonerFor } from './reasoners.ts';
 import { takenBeforeRefresh } from './refresh.ts';
-import { runsSent } from './run-stand.svelte.ts';
+import { readingsSent, runsSent, worksSent } from './sent.ts';
 import { outcomeTyped } from './typed-outcome.ts';
 
 /** How many of the next checks are worked out beforehand. */
@@ -62,8 +62,8 @@ export class Bench {
   #inHand = $state<string | undefined>();
   #subject = $derived.by(() => this.#subjectOf(this.#served, vehicleOf({ ...this.#served, ...this.#setting })));
   #setting = $derived.by(() => this.#withWaitingChanges());
-  #all = $derived.by(() => this.#withWaitingReadings());
-  #works = $derived.by(() => this.#withWaitingWorks());
+  #all = $derived.by(() => readingsSent(this.#served));
+  #works = $derived.by(() => worksSent(this.#served));
   #taken = $derived({ readings: this.#all, runs: runsSent(this.#served), works: this.#works });
   #readings = $derived(this.#all.filter(({ place, round }) => place === this.at && round === this.round));
 
@@ -356,34 +356,6 @@ export class Bench {
     return { ...this.#setting, readings, output, lacks: this.#lacks, rested: hasRested(this.standing) };
   }
 
-  /** Writes of this unit that the server has or will have, whether or not it has told so yet. */
-  #sent(what: string): readonly Outgoing[] {
-    return [...outbox.taken, ...outbox.waiting].filter(
-      ({ tag, path }) => tag === this.#served.tag && path.endsWith(what),
-    );
-  }
-
-  #withWaitingReadings(): readonly TakenReading[] {
-    const known = new Set(this.#served.readings.map((reading) => reading.id));
-    const fresh = this.#sent('/readings')
-      .filter(({ id }) => !known.has(id))
-      .map(({ body, by }) => ({ ...(body as unknown as TakenReading), technician: by }));
-    const struck = new Map(
-      this.#sent('/strikes').map(({ body, by }) => [String(body.reading), { at: String(body.at), technician: by }]),
-    );
-    return [...this.#served.readings, ...fresh].map((reading) =>
-      !reading.struck && struck.has(reading.id) ? { ...reading, struck: struck.get(reading.id)! } : reading,
-    );
-  }
-
-  #withWaitingWorks(): readonly TakenWork[] {
-    const known = new Set(this.#served.works.map(({ id }) => id));
-    const fresh = this.#sent('/works')
-      .filter(({ id }) => !known.has(id))
-      .map(({ body, by }) => ({ ...(body as unknown as TakenWork), technician: by }));
-    return [...this.#served.works, ...fresh];
-  }
-
   #withWaitingChanges(): Setting {
     const { tag, machine, assembly, meter, celsius, prices, vehicle } = this.#served;
     const served: Setting = { assembly, meter, celsius, prices, vehicle };
@@ -392,9 +364,7 @@ export class Bench {
       .reduce((before, { body: { technician: _, ...change } }) => settingAfter(before, change, machine), served);
     const inHand = this.#served.meters.find(({ known, retired }) => known.id === this.#inHand && !retired);
     if (inHand) place.meter = inHand.known.id;
-    const newest = this.#withWaitingReadings()
-      .filter((reading) => reading.place === this.at)
-      .at(-1);
+    const newest = this.#all.filter((reading) => reading.place === this.at).at(-1);
     if (this.at === 'vehicle') {
       const { checks } = this.#subjectOf(this.#served, vehicleOf({ ...this.#served, vehicle: place.vehicle }));
       return { ...place, assembly: checks.find(({ id }) => id === newest?.check)?.assembly || 'parked' };

@@ -1,8 +1,9 @@
-import { type DrainEntry, type DrainStep, outputCable, readDrainLog } from '@refectum/core/vehicle';
+import { type DrainStep, outputCable, readDrainLog } from '@refectum/core/vehicle';
 import { parseQuantity } from '@refectum/core/quantity';
 import type { Job, TakenDrainStep } from '../job.ts';
 import type { Person } from '../people.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
+import { drainSent, writesSent } from './sent.ts';
 
 /** The drain of the vehicle on screen, followed fuse by fuse: what the server knows, and what is on its way there. */
 export class DrainHunt {
@@ -12,7 +13,7 @@ export class DrainHunt {
   amps = $state('');
   leftOut = $state(false);
   problem = $state('');
-  #steps = $derived.by(() => this.#withWaiting());
+  #steps = $derived.by(() => drainSent(this.#job()));
   #log = $derived(readDrainLog(this.#steps));
 
   constructor(job: () => Job, person: () => Person) {
@@ -85,11 +86,7 @@ export class DrainHunt {
       const { value } = (one.outcome ?? {}) as { value?: unknown };
       return one.check === check && value === amps && !one.struck;
     };
-    return readings.some(same) || this.#sent(tag, '/readings').some(({ body }) => same(body));
-  }
-
-  #sent(tag: number, what: string) {
-    return [...outbox.taken, ...outbox.waiting].filter((item) => item.tag === tag && item.path.endsWith(what));
+    return readings.some(same) || writesSent(tag, '/readings').some(({ body }) => same(body));
   }
 
   async #add(step: DrainStep): Promise<void> {
@@ -98,14 +95,5 @@ export class DrainHunt {
     const id = freshId();
     const body = { id, at: new Date().toISOString(), step };
     await outbox.send(this.#person(), { id, tag, method: 'POST', path: `/api/jobs/${tag}/drain`, body });
-  }
-
-  #withWaiting(): readonly TakenDrainStep[] {
-    const { drain, tag } = this.#job();
-    const known = new Set(drain.map(({ id }) => id));
-    const fresh = this.#sent(tag, '/drain')
-      .filter(({ id }) => !known.has(id))
-      .map(({ body, by }) => ({ ...(body as unknown as DrainEntry), technician: by }));
-    return [...drain, ...fresh];
   }
 }

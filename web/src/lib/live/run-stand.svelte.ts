@@ -6,6 +6,7 @@ import type { Person } from '../people.ts';
 import { readRunLog, type RunStep, type TakenPoint, type TakenRunStep } from '../run-log.ts';
 import { runStepSchema } from '../schemas.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
+import { runsSent } from './sent.ts';
 
 export const pointFields = ['rpm', 'volts', 'amps', 'celsius'] as const;
 export type PointField = (typeof pointFields)[number];
@@ -95,15 +96,6 @@ export class RunStand {
     const body = { id, at: new Date().toISOString(), round: this.#round(), step };
     await outbox.send(this.#person(), { id, tag, method: 'POST', path: `/api/jobs/${tag}/runs`, body });
   }
-}
-
-/** The steps of a unit's runs that the server has or will have, whether or not it has told so yet. */
-export function runsSent({ runs, tag }: Pick<Job, 'runs' | 'tag'>): readonly TakenRunStep[] {
-  const known = new Set(runs.map(({ id }) => id));
-  const fresh = [...outbox.taken, ...outbox.waiting]
-    .filter((item) => item.tag === tag && item.path.endsWith('/runs') && !known.has(item.id))
-    .map(({ body, by }) => ({ ...(body as unknown as TakenRunStep), technician: by }));
-  return [...runs, ...fresh];
 }
 
 /** What the server would say of a step, by field. */
