@@ -28,6 +28,8 @@ export function suspectsOf(
   tape: readonly { readonly id: string; readonly check: string }[],
 ): Suspect[] {
   const chances = faultChances(opened, belief);
+  const readingOf = new Map(tape.map(({ check, id }) => [check, id]));
+  const shown = counted.map(({ reading }) => outcomeText(reading.check, reading.outcome));
   return [...chances.keys()]
     .filter((f) => chances[f]! >= leastChance)
     .sort((a, b) => even(chances[b]!) - even(chances[a]!))
@@ -35,13 +37,8 @@ export function suspectsOf(
     .map((f): Suspect => {
       const fault = opened.faults[f]!;
       const evidence = belief.evidence.map(({ bits }, r) => {
-        const { reading } = counted[r]!;
-        return {
-          reading: tape.filter((t) => t.check === reading.check.id).at(-1)!.id,
-          check: reading.check.name,
-          shown: outcomeText(reading.check, reading.outcome),
-          bits: bits[f]!,
-        };
+        const { check } = counted[r]!.reading;
+        return { reading: readingOf.get(check.id)!, check: check.name, shown: shown[r]!, bits: bits[f]! };
       });
       return {
         fault: fault.id,
