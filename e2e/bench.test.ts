@@ -135,6 +135,7 @@ describe('at the bench', () => {
       await until(async () => (await tape().count()) === taken + 1, 'on the tape');
     }
     await until(says(1, 'this one doesn’t count'), 'outvoted');
+    expect(await tape().nth(1).textContent()).not.match(/Take it again/);
     for (const at of [0, 2]) expect(await tape().nth(at).textContent()).not.match(/disagree|count/);
   });
 

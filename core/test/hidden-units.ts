@@ -12,6 +12,8 @@ import { showing, unseen } from './spreads.ts';
 /** A share of healthy units and of those with one fault; the rest has two. */
 const healthy = 0.3;
 const single = 0.55;
+/** One check is taken so often where two readings of it disagree. */
+const mostTaken = 3;
 /** So many readings and the advice should have come to an end. */
 const mostReadings = 160;
 
@@ -106,8 +108,8 @@ export function bench(
   const next = (): Check | 'run' | undefined => {
     // Nobody puts it together again, or takes it apart, for a reading that is to be taken once more.
     const doubted = session
-      .diagnose(situation())
-      .readings.filter(({ check, repeat }) => repeat && taken(check) < (/disagree/.test(repeat) ? 3 : 2))
+      .judge(situation())
+      .filter(({ check, repeat, counting }) => repeat && taken(check) < (counting === 'undecided' ? mostTaken : 2))
       .map(({ check }) => opened.checks.find(({ id }) => id === check)!)
       .find((check) => stateFor(opened.subject.assemblies, here.assembly, check) === here.assembly);
     if (doubted) return doubted;
@@ -118,19 +120,19 @@ export function bench(
       const closed = ran ? undefined : atRest.find((check) => wayFromClosed(check) === 0);
       return first ?? closed ?? (ran ? atRest[0] : 'run');
     }
-    const outlook = session.outlook(situation());
-    if (!ran && outlook.runFirst) return 'run';
-    return outlook.stop ? undefined : opened.checks.find(({ id }) => id === outlook.next[0]?.check);
+    const advice = session.advice(situation());
+    if (!ran && advice.runFirst) return 'run';
+    return advice.stop ? undefined : opened.checks.find(({ id }) => id === advice.next[0]?.check);
   };
   /** Nothing is fed against a red light. */
   const mayTake = (check: Check): boolean =>
-    here.assembly === stand || !isRun(opened, check) || session.diagnose(situation()).gate?.green !== false;
+    here.assembly === stand || !isRun(opened, check) || session.gate(situation())?.green !== false;
   /** Does what the light still asks for, and clamps it on the stand if it is green then. */
   const run = (): void => {
     ran = true;
-    const { gate } = session.diagnose(situation());
+    const gate = session.gate(situation());
     opened.checks.filter(({ id }) => gate?.reasons.some(({ check }) => check === id)).forEach(take);
-    if (!session.diagnose(situation()).gate?.green) return;
+    if (!session.gate(situation())?.green) return;
     minutes += wayMinutes(opened.subject, here.assembly, stand!);
     here = { assembly: stand! };
   };

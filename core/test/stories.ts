@@ -154,5 +154,5 @@ export function wilson(hits: number, of: number): { share: number; low: number; 
   const share = hits / of;
   const middle = (share + (z * z) / (2 * of)) / (1 + (z * z) / of);
   const reach = (z / (1 + (z * z) / of)) * Math.sqrt((share * (1 - share)) / of + (z * z) / (4 * of * of));
-  return { share, low: middle - reach, high: middle + reach };
+  return { share, low: Math.max(middle - reach, 0), high: Math.min(middle + reach, 1) };
 }

@@ -227,15 +227,26 @@ describe('the vehicle: who told it', () => {
     expect(judge(twice('customer')).blame.unit).closeTo(once('customer'), 1e-9);
     expect(judge(twice('own')).blame.unit).not.closeTo(once('own'), 1e-9);
   });
+  it('what gives way to a surer reading says so, and asks for nothing', () => {
+    const told = take('post-raised', 12.1, 'customer');
+    const [heard, measured] = judge([told, { ...take('post-raised', 14.3), id: 'again' }]).readings;
+    expect([heard!.counting, heard!.aside, heard!.repeat]).deep.equal([
+      'replaced',
+      'Another reading counts in its place: surer, or taken anew.',
+      undefined,
+    ]);
+    expect([measured!.counting, measured!.aside]).deep.equal(['counts', undefined]);
+  });
   it('two drains that differ are told as differing, the last one counts', () => {
     const [first, last] = judge([take('drain', 0.03), take('drain', 0.6)], 'drains-overnight').readings;
     expect(first!.repeat).match(/disagree/);
     expect(last!.repeat).match(/disagree/);
     const third = judge([take('drain', 0.03), take('drain', 0.6), take('drain', 0.03)], 'drains-overnight').readings;
-    expect(third.map(({ repeat }) => repeat ?? '')).deep.equal([
-      '',
+    expect(third.map(({ repeat }) => repeat)).deep.equal([undefined, undefined, undefined]);
+    expect(third.map(({ aside }) => aside)).deep.equal([
+      undefined,
       'More readings of this check agree on something else: this one doesn’t count.',
-      '',
+      undefined,
     ]);
   });
   it('what we measure takes the place of what was told, whichever came first', () => {

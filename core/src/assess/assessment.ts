@@ -1,3 +1,4 @@
+import type { Counting } from '../belief/index.ts';
 import type { Word } from '../checks/index.ts';
 import type { CourseId } from '../verdict/index.ts';
 
@@ -77,6 +78,10 @@ export interface JudgedReading {
   readonly word: Word;
   /** What a finding means for the work. */
   readonly then: string | undefined;
+  /** How it counts beside others of its check; undefined where nothing could be read. */
+  readonly counting: Counting | undefined;
+  /** What else there is to know of how it counts. */
+  readonly aside: string | undefined;
   /** Set when the entry should be taken again, with the reason. */
   readonly repeat: string | undefined;
 }

@@ -5,7 +5,7 @@ import {
   checkOf,
   type Conditions,
   countedAt,
-  type Counted,
+  type Counting,
   countingOf,
   type Followed,
   hearsay,
@@ -65,6 +65,16 @@ export interface Situation {
 
 /** All that was read of a subject. */
 export type Read = Pick<Situation, 'readings' | 'output'>;
+
+/** What is believed along all that was read. */
+interface Along {
+  readonly tape: readonly TapeReading[];
+  readonly readings: readonly Reading[];
+  readonly followed: Followed;
+  readonly belief: Belief;
+  /** Before the points of the output, which bar no run. */
+  readonly atRest: Belief;
+}
 
 /** On the bench there is money in it too. */
 export interface BenchSituation extends Situation {
@@ -128,8 +138,9 @@ export class Session {
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
     const { opened } = this;
-    const { tape, readings, followed, belief, atRest } = this.#follow(situation);
-    const judged = tape.map((row, i) => this.#judge(row, readings[i]!, readings, followed));
+    const along = this.#follow(situation);
+    const { tape, readings, followed, belief, atRest } = along;
+    const judged = this.#judgeAll(along);
     return {
       sound: soundChance(belief),
       builds: buildsOf(opened, belief),
@@ -142,6 +153,11 @@ export class Session {
       windings: windingsOf(opened, atRest),
       gate: gateOf(opened, atRest, readings),
     };
+  }
+
+  /** What is to be said of each reading, points of the output after the others. */
+  judge(read: Read): JudgedReading[] {
+    return this.#judgeAll(this.#follow(read));
   }
 
   /** Whether the unit may run, alone. */
@@ -197,8 +213,7 @@ export class Session {
     return this.#tape(read).map((one) => this.#reading(one));
   }
 
-  /** What is believed along all that was read; `atRest`: before the points of the output, which bar no run. */
-  #follow(read: Read) {
+  #follow(read: Read): Along {
     const tape = this.#tape(read);
     const readings = tape.map((one) => this.#reading(one));
     const followed = this.#history.follow(readings);
@@ -297,7 +312,11 @@ export class Session {
     return { check: known, outcome: asShown(known, outcome, using), meter: using, celsius, slip: hearsay[told] };
   }
 
-  #judge(
+  #judgeAll({ tape, readings, followed }: Along): JudgedReading[] {
+    return tape.map((row, i) => this.#judgeOne(row, readings[i]!, readings, followed));
+  }
+
+  #judgeOne(
     tape: TapeReading,
     reading: Reading,
     all: readonly Reading[],
@@ -307,15 +326,19 @@ export class Session {
     const shown = outcomeText(check, outcome);
     const named = { id: tape.id, check: check.id, name: check.name, shown, then: consequenceOf(check, outcome) };
     if (outcome.kind === 'no-access')
-      return { ...named, net: undefined, expected: '', word: 'not looked at', repeat: undefined };
+      return { ...named, net: undefined, expected: '', word: 'not looked at', ...nothingRead };
     const at = countedAt(counted, reading);
     const net = netOf(reading, all);
-    const slipped = slipWords(slipChanceOf(belief, at), reading.slip);
+    const counting = countingOf(counted[at]!, reading);
+    const aside = counted[at]!.otherLeads ? otherLeads : asides[counting];
+    const toSettle = counting === 'undecided' ? undecided : slipWords(slipChanceOf(belief, at), reading.slip);
     return {
       ...named,
       net: net?.text,
       ...this.#wordFor(outsets[at]!, reading),
-      repeat: net?.repeat ?? differenceWords(counted[at]!, reading) ?? slipped,
+      counting,
+      aside,
+      repeat: aside ? undefined : (net?.repeat ?? toSettle),
     };
   }
 
@@ -342,16 +365,14 @@ function whereabouts(subject: Subject, { assembly, rested }: Situation, readings
 const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>
   outcome.kind === 'finding' ? findingsOf(check).find(({ id }) => id === outcome.finding)?.then : undefined;
 
-function differenceWords(counted: Counted, reading: Reading): string | undefined {
-  if (counted.otherLeads)
-    return 'Other leads from here on: what was read before keeps its own null. If it was a slip, strike it out.';
-  return {
-    counts: undefined,
-    undecided: 'Readings of this check disagree: until it is taken once more the last one counts.',
-    outvoted: 'More readings of this check agree on something else: this one doesn’t count.',
-    replaced: 'Another reading counts in its place: surer, or taken anew.',
-  }[countingOf(counted, reading)];
-}
+const nothingRead = { counting: undefined, aside: undefined, repeat: undefined };
+const otherLeads =
+  'Other leads from here on: what was read before keeps its own null. If it was a slip, strike it out.';
+const undecided = 'Readings of this check disagree: until it is taken once more the last one counts.';
+const asides: Partial<Record<Counting, string>> = {
+  outvoted: 'More readings of this check agree on something else: this one doesn’t count.',
+  replaced: 'Another reading counts in its place: surer, or taken anew.',
+};
 
 function slipWords(slip: number, before = slipChance): string | undefined {
   if (slip > unbelievable) return 'Fits nothing expected: take it again before believing it.';

@@ -83,7 +83,8 @@ export function countingOf({ reading: counts, undecided }: Counted, reading: Rea
   if (undecided) return 'undecided';
   return agree(counts, reading) ? 'counts' : 'outvoted';
 }
-type Counting = 'counts' | 'undecided' | 'outvoted' | 'replaced';
+/** Whether a reading is the one that counts of its check. */
+export type Counting = 'counts' | 'undecided' | 'outvoted' | 'replaced';
 
 /**
  * Whether one reading can stand against another: told as surely, and numbers read the same way. What is steady says nothing

@@ -21,7 +21,7 @@ export {
 export { type Case, checkOf, complaintOf, openCase, type Reading } from './case.ts';
 export { type Band, bandOf, canTell, conformity, faultBand, soundBands, wordOf } from './expectation.ts';
 export { type NumberPrediction, type Prediction } from './prediction.ts';
-export { type Counted, countedAt, countedReadings, countingOf } from './counted.ts';
+export { type Counted, type Counting, countedAt, countedReadings, countingOf } from './counted.ts';
 export { History } from './history.ts';
 export { type Followed } from './trail.ts';
 export { type Particle } from './hypotheses.ts';

@@ -61,6 +61,7 @@
         {#if judged && !reading.struck}
           {#if judged.then}<p class="text-sm">{judged.then}</p>{/if}
           {#if judged.net}<p class="text-sm">{judged.net}</p>{/if}
+          {#if judged.aside}<p class="text-sm">{judged.aside}</p>{/if}
           {#if judged.repeat}
             <p class="border-l-4 border-warning pl-2 text-sm">
               {judged.repeat} <button class="link" onclick={() => onrepeat(judged.check)}>Take it again</button>

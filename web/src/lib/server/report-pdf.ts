@@ -143,12 +143,12 @@ function readingsTable(job: Job, assessment: Assessment): Content {
   if (assessment.readings.length === 0) return 'No reading was taken.';
   const taken = new Map(job.readings.map((reading) => [reading.id, reading]));
   const head = ['Time', 'Check', 'Reading', 'A sound unit reads', 'Judged'].map((text) => ({ text, bold: true }));
-  const rows = assessment.readings.map(({ id, name, shown, net, then, expected, word, repeat }) => [
+  const rows = assessment.readings.map(({ id, name, shown, net, then, expected, word, aside, repeat }) => [
     timeOf(taken.get(id)!.at),
     name,
     [shown, net, then].filter(Boolean).join('\n'),
     expected || '–',
-    repeat ? `${word}\n${repeat}` : word,
+    [word, aside, repeat].filter(Boolean).join('\n'),
   ]);
   return {
     layout: 'lightHorizontalLines',

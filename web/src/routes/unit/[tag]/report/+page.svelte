@@ -104,7 +104,9 @@
             <td>{reading.expected || '–'}</td>
             <td
               ><span class="flex items-center gap-1"><Mark word={reading.word} /> {reading.word}</span
-              >{#if reading.repeat}<span class="block">{reading.repeat}</span>{/if}</td
+              >{#if reading.aside}<span class="block">{reading.aside}</span>{/if}{#if reading.repeat}<span class="block"
+                  >{reading.repeat}</span
+                >{/if}</td
             >
           </tr>
         {/each}
