@@ -40,7 +40,7 @@ step "types: stand-ins" node_modules/.bin/tsc -p standins
 step "lint" node_modules/.bin/eslint .
 step "format" node_modules/.bin/prettier --check --log-level warn .
 step "walls between the rooms" node_modules/.bin/depcruise core standins web/src web/unit-tests e2e scripts --config .dependency-cruiser.cjs
-suite "core and parts" --config .mocharc.json
+suite "core and parts" --config .mocharc.json --parallel --jobs "$(nproc)"
 step "build" bash -c 'ROOT=$PWD; . scripts/lib.sh; need_build'
 suite "interface" --config e2e/.mocharc.json
 
