@@ -264,7 +264,7 @@ describe('the third hand: the run stand', () => {
       await page.waitForTimeout(1500);
       await page.click('button:has-text("All points by itself")');
       const points = page.locator('table[aria-label="Points that stand"] tbody tr');
-      for (let n = 0; n < 90 && (await points.count()) < 6; n++) await page.waitForTimeout(1000);
+      for (let n = 0; n < 180 && (await points.count()) < 6; n++) await page.waitForTimeout(1000);
       expect(await points.count(), (await live().textContent()) ?? '').equal(6);
       await page.waitForSelector('dt:has-text("At 6000 rpm")');
       await page.waitForSelector('dt:has-text("Most a pile draws")');
