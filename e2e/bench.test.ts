@@ -20,6 +20,9 @@ import {
   visit,
 } from './stage.ts';
 
+/** As a barcode reader does it: all keys at once and Enter, none waiting until the one before has been seen to. */
+const scan = (code: string): Promise<unknown> => Promise.all([...code, 'Enter'].map((key) => page.keyboard.press(key)));
+
 /**
  * Holds what the way to another page waits for, that page's own script, once it is said that somebody sets out. A page
  * that is there already asks without being held for a moment after a hold was set up: it is set up before.
@@ -74,8 +77,7 @@ describe('at the bench', () => {
     await bench(1006);
     await pick('Slip ring to slip ring');
     await page.fill('#entry', '0.5');
-    await page.keyboard.type('TAG-1009', { delay: 4 });
-    await page.keyboard.press('Enter');
+    await scan('TAG-1009');
     await arrive(/\/unit\/1009$/);
     expect((await apiJob(1006)).readings.length).equal(0);
     await bench(1006);
@@ -216,8 +218,7 @@ describe('at the bench', () => {
     await bench(1011);
     await page.locator('svg g[role="button"][aria-label^="Stator"]').first().press('Enter');
     await page.waitForSelector('section[aria-label="Suspects"] h2:has-text("Suspects: Stator")');
-    await page.keyboard.type('TAG-1009', { delay: 4 });
-    await page.keyboard.press('Enter');
+    await scan('TAG-1009');
     await arrive(/\/unit\/1009$/);
     await page.waitForSelector('section[aria-label="Suspects"] h2 span:text-is("Suspects")');
   });
@@ -233,8 +234,7 @@ describe('at the bench', () => {
     await page.click('a:text-is("Bench")');
     await page.waitForSelector('section[aria-label="Suspects"] li');
     expect(begun, 'another beginning for the same unit').equal(0);
-    await page.keyboard.type(`TAG-${other}`, { delay: 4 });
-    await page.keyboard.press('Enter');
+    await scan(`TAG-${other}`);
     await arrive(new RegExp(`/unit/${other}$`));
     await until(() => Promise.resolve(begun === 1), 'one for the other unit');
     page.off('worker', count);
