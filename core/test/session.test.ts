@@ -69,7 +69,7 @@ describe('a session: what it answers', () => {
   });
 
   it('thinks a unit that may soon look unlike its kind through as one that does, beforehand and once', () => {
-    const odd = [take('leads-null', 0.1), take('bridge-forward', 0.9), take('field-ohms', 1.8)];
+    const odd = [take('leads-null', 0.1), take('bridge-forward', 0.9), take('field-ohms', 1.5)];
     const tips = take('bridge-reverse-ohms', 2e5);
     const fresh = () => unitSession(known, 'no-charge', [multimeterById('workshop')]);
     const steps = (of: ReturnType<typeof fresh>, taken: readonly TapeReading[]) =>

@@ -4,11 +4,11 @@ import { type Build, type Family, kinOf, type Runner, type Subject, type Variant
 const asCheckedIn = 0.8;
 
 /**
- * Some units are strewn so many times wider than a family says [our estimate], one as often as the other: other makes of
- * the same type, earlier repairs, parts of several batches. Readings that surprise by small steps everywhere raise them.
+ * Some units are strewn so much wider than a family says [our estimate]: other makes of the same type, earlier repairs,
+ * parts of several batches. Readings that surprise by small steps everywhere raise them.
  */
-const strewnTimes = [2.5, 1.6];
-/** The share of all of them where nothing is known of the shop's own [our estimate]. */
+const strewnTimes = 2.5;
+/** Their share where nothing is known of the shop's own [our estimate]. */
 export const usualUnlikeShare = 0.05;
 /** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
 const notStrewn: readonly string[] = ['celsius'];
@@ -19,15 +19,13 @@ const contraryShare = 0.02;
 /** Each build as the family says, and strewn wider. */
 const withStrewn = (builds: readonly Build[], share: number): Build[] => [
   ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
-  ...strewnTimes.flatMap((times) =>
-    builds.map((build) => ({
-      ...build,
-      id: `${build.id}, strewn ${times} times`,
-      name: `${build.name}, unlike its kind`,
-      prior: (build.prior * share) / strewnTimes.length,
-      strewn: { times, like: build.id },
-    })),
-  ),
+  ...builds.map((build) => ({
+    ...build,
+    id: `${build.id}, strewn`,
+    name: `${build.name}, unlike its kind`,
+    prior: build.prior * share,
+    strewn: { times: strewnTimes, like: build.id },
+  })),
 ];
 
 /**
