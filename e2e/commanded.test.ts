@@ -34,7 +34,7 @@ describe('the third hand: a commanded regulator', () => {
     await until(async () => /Command\s*none/.test((await live().textContent()) ?? ''), 'and taken back');
     await pick('Follows its command');
     await page.click('button:has-text("From the instruments: command 40 %, command 80 %")');
-    await page.click('button:has-text("Record: Stays at its own set-point")', { timeout: 60_000 });
+    await page.click('button:has-text("Record: Stays at its own set-point")');
     const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
     await until(async () => /deaf to its command/.test((await first.textContent()) ?? ''), 'the deaf regulator');
     expect((await benchState()).command).equal('none');

@@ -98,7 +98,7 @@ describe('the third hand: the run stand', () => {
       await page.waitForSelector('text=/Not loaded: about 250 A, and this stand’s load ends at 120 A/');
       await pick('Regulated volts, light to heavy load');
       await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
-      await page.waitForSelector('button:has-text("Record: No charge: battery volts")', { timeout: 60_000 });
+      await page.waitForSelector('button:has-text("Record: No charge: battery volts")');
       await page.click('button:has-text("Record: No charge: battery volts")');
       await until(async () => (await tape().count()) === 6, 'the finding');
       await live().locator('label:has-text("Turn, rpm") input').press('Enter');
@@ -347,7 +347,7 @@ describe('the third hand: the run stand', () => {
         await pick('Regulated volts, light to heavy load');
         await page.click('button:has-text("From the instruments: light load, heavy load, light again")');
         const course = page.locator('dl:has-text("Swings within a second")');
-        await course.waitFor({ timeout: 60_000 });
+        await course.waitFor();
         const said = ((await course.textContent()) ?? '').replaceAll(/\s/g, '');
         expect(said).match(/Heavyload1[34]\.\d+V,thereafter[\d.]+s/);
         expect(said).not.match(/Charges/);

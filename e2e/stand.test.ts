@@ -190,7 +190,7 @@ describe('the run stand', () => {
     await until(async () => (await points().count()) === 4, 'four points');
     await points().nth(2).getByRole('button').click();
     await until(async () => (await points().count()) === 3, 'three points');
-    await page.waitForSelector('section[aria-label="Output curve"] dl', { timeout: 60_000 });
+    await page.waitForSelector('section[aria-label="Output curve"] dl');
     const curve = () => page.textContent('section[aria-label="Output curve"] dl');
     await until(async () => /At 6000 rpm, 13.5 V\s*(7|8|9)\d A/.test((await curve()) ?? ''), 'the rating');
     expect(await curve()).match(/Hot, 110 °C\s*\d+ A/);
