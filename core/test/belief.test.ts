@@ -270,10 +270,10 @@ describe('belief: readings that are alike', () => {
       if (prediction.kind !== 'number') throw new TypeError(check);
       return Math.sqrt(gaussianProject(state, prediction.mean, prediction.slope).variance + prediction.noiseVariance);
     };
-    const before = priorBelief(opened);
-    const read = after(opened, ['joined-reverse-ohms:A+', value(4e6)]);
+    const before = priorBelief(opened, 'any');
+    const read = beliefAfter(opened, before, reading(opened, 'joined-reverse-ohms:A+', value(4e6)));
     opened.builds.forEach(({ id, contrary }, b) => {
-      // What it wasn't checked in as isn't weighed.
+      // Of diodes of another kind four megohms would be a slip, which foretells nothing.
       if (contrary) return;
       expect(spread(before, 'joined-reverse-ohms:B+', b), id).greaterThan(0.5);
       expect(spread(read, 'joined-reverse-ohms:B+', b), id).lessThan(0.25);

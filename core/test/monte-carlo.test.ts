@@ -138,36 +138,43 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
     const allowed = 1;
     const drawn: (readonly number[])[][] = [];
     // As its kind is and strewn wider, each in a hook of its own: they take a while.
-    for (const [b, build] of opened.builds.slice(0, 2).entries())
+    for (const [b, build] of opened.builds.slice(0, 3).entries())
       before(() => {
         const machines = new DrawnMachines(opened, leaks, meter, 97 + b, build);
         drawn.push(Array.from({ length: many }, () => machines.drawOf(opened.particles[0]!).shown));
       });
-    /** How much likelier than the first build the second makes the readings, if the unit is sound. */
-    const ratioOf = (outcomes: readonly Reading['outcome'][]): number => {
-      const prior = priorBelief(opened);
+    /** How much likelier than the first build each other makes the readings, if the unit is sound. */
+    const ratiosOf = (outcomes: readonly Reading['outcome'][]): readonly number[] => {
+      const prior = priorBelief(opened, 'any');
       const readings = outcomes.map((outcome, n): Reading => ({ check: leaks[n]!, outcome, meter, celsius: 20 }));
       const after = readings.reduce((belief, reading) => beliefAfter(opened, belief, reading, 0), prior);
-      const odds = ({ rows: [kind, strewn] }: typeof prior) => strewn!.weights[0]! / kind!.weights[0]!;
-      return odds(after) / odds(prior);
+      const odds = ({ rows }: typeof prior, b: number) => rows[b]!.weights[0]! / rows[0]!.weights[0]!;
+      return [1, 2].map((b) => odds(after, b) / odds(prior, b));
     };
     const counted = (holds: (shown: readonly number[]) => boolean): number[] =>
       drawn.map((shown) => shown.filter(holds).length / many);
+    const compare = (outcomes: readonly Reading['outcome'][], [kind, ...strewn]: readonly number[]): void => {
+      expect(Math.min(kind!, ...strewn) * many, 'drawn').greaterThan(100);
+      for (const [n, ratio] of ratiosOf(outcomes).entries())
+        expect(Math.log(ratio), opened.builds[n + 1]!.id).closeTo(Math.log(strewn[n]! / kind!), allowed);
+    };
     it('six diodes that show no end are one piece of news more than six', () => {
       const over = leaks.map(() => ({ kind: 'over-range' }) as const);
-      const [kind, strewn] = counted((shown) => shown.every((ohms) => ohms === Infinity));
-      expect(kind! * many, 'drawn').greaterThan(100);
-      expect(Math.log(ratioOf(over))).closeTo(Math.log(strewn! / kind!), allowed);
+      compare(
+        over,
+        counted((shown) => shown.every((ohms) => ohms === Infinity)),
+      );
     });
     for (const [what, leaky] of [
       ['leak alike tell of a leaky batch', [1.7e6, 2.3e6, 3.1e6]],
       ['hardly leak tell of a tight one', [9e6, 1.2e7, 1.5e7]],
     ] as const)
       it(`three diodes that ${what}, and each next one less`, () => {
-        const [kind, strewn] = counted((shown) => leaky.every((ohms, n) => Math.abs(Math.log(shown[n]! / ohms)) < 0.2));
-        expect(Math.min(kind!, strewn!) * many, 'drawn').greaterThan(100);
         const between = leaky.map((value) => ({ kind: 'value', value }) as const);
-        expect(Math.log(ratioOf(between))).closeTo(Math.log(strewn! / kind!), allowed);
+        compare(
+          between,
+          counted((shown) => leaky.every((ohms, n) => Math.abs(Math.log(shown[n]! / ohms)) < 0.2)),
+        );
       });
   });
 });

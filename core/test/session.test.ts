@@ -83,7 +83,8 @@ describe('a session: what it answers', () => {
     expect(session.diagnose(then)).deep.equal(fresh().diagnose(then));
     // Nobody waits for what isn't likely.
     const usual = fresh();
-    expect(steps(usual, readings)).equal(steps(usual, readings));
+    const sound = readings.filter(({ check }) => check !== 'bridge-forward');
+    expect(steps(usual, sound)).equal(steps(usual, sound));
   });
 
   it('tells what the readings say of the copper beside its plate, and nothing where they say nothing', () => {
@@ -215,6 +216,24 @@ describe('a session: what it answers', () => {
     // Whatever was asked before, the same readings give the same belief.
     expect(strewnPairs(usual)).equal(0);
   });
+
+  it('how wide a unit is strewn is weighed once two things seem wrong: it may be a little unlike its kind instead', () => {
+    const session = unitSession(known, 'none', [multimeterById('bench')]);
+    const { opened } = session;
+    const widthsAfter = (...readings: readonly TapeReading[]): readonly number[] => {
+      const { rows } = session.beliefAfter({ readings });
+      const standing = rows.flatMap(({ chance }, b) => (chance > 0 ? (opened.builds[b]!.strewn?.times ?? []) : []));
+      return [...new Set(standing)];
+    };
+    const oneWrong = take('diode-forward:A+', 0.002, 'bench');
+    const [alone, ...none] = widthsAfter(oneWrong);
+    expect(none).deep.equal([]);
+    const both = widthsAfter(oneWrong, take('brush-length', 2, 'bench'));
+    expect(both).include(alone);
+    expect(both).lengthOf(2);
+    expect(widthsAfter(oneWrong)).deep.equal([alone]);
+  });
+
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
     const random = seeded(99);
     const session = unitSession(known, 'low-charge', [multimeterById('pocket')]);

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { type DecidedUnit, unitSession, unlikeShareOf } from '../src/assess/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
-import { clawPoleGeneric } from '../src/machines/index.ts';
+import { clawPoleGeneric, subjectOf } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
 
 const decided = fc.array(
@@ -48,6 +48,24 @@ describe('how common units unlike their kind are in a shop', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('is shared by all widths that a build may be strewn, and each is as wide as it says', () => {
+    const { builds, nuisances } = subjectOf(clawPoleGeneric(12, 90), [], 0.3);
+    const strewn = builds.filter((build) => build.strewn);
+    expect(new Set(strewn.map((build) => build.strewn!.times)).size).greaterThan(1);
+    expect(strewn.reduce((sum, { prior }) => sum + prior, 0)).closeTo(0.3, 1e-9);
+    expect(strewn.reduce((sum, { priorAsItsKind }) => sum + priorAsItsKind!, 0)).closeTo(0.3, 1e-9);
+    for (const build of strewn) {
+      const like = new Map(
+        nuisances(builds.find(({ id }) => id === build.strewn!.like)!).map((n) => [n.name, n.sigma]),
+      );
+      for (const { name, sigma } of nuisances(build))
+        expect(sigma, `${build.id}: ${name}`).closeTo(
+          (name === 'celsius' ? 1 : build.strewn!.times) * like.get(name)!,
+          1e-12,
+        );
+    }
   });
 
   it('what was believed with another share tells the same of a unit', () => {

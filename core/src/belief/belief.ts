@@ -56,8 +56,9 @@ const unsettled = 1e-4;
 const worthReconsidering = 1e-3;
 
 /**
- * Two faults at once on a unit unlike its kind, and builds contrary to what was checked in, are weighed only once a unit
- * looks unlike its kind: `any` unit. Until then they aren't worth the time, and one fault stands there for all that is wrong.
+ * How wide a unit unlike its kind is strewn, two faults at once on one, and builds contrary to what was checked in are
+ * weighed only once it may be so: on `any` unit. Until then they aren't worth the time: one width stands for all, and one
+ * fault for all that is wrong there.
  */
 export type Scope = 'its kind' | 'any';
 
@@ -73,7 +74,7 @@ export function priorBelief(opened: Case, scope: Scope = 'its kind'): Belief {
 
 function makePrior(opened: Case, scope: Scope): Belief {
   const { builds, particles } = opened;
-  const priorOf = (build: Build) => (build.contrary && scope !== 'any' ? 0 : build.prior);
+  const priorOf = ({ prior, priorAsItsKind = prior }: Build) => (scope === 'any' ? prior : priorAsItsKind);
   const total = builds.reduce((sum, build) => sum + priorOf(build), 0);
   const singles = particles.reduce((sum, { faults, prior }) => sum + (faults.length === 1 ? prior : 0), 0);
   const wrong = particles.reduce((sum, { faults, prior }) => sum + (faults.length > 0 ? prior : 0), 0);

@@ -1,9 +1,9 @@
-import { type Belief, priorBelief, type Scope, unlikeChance } from './belief.ts';
+import { type Belief, chanceThat, priorBelief, type Scope, unlikeChance } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
 import { type Followed, Trail } from './trail.ts';
 
-/** So likely unlike its kind, and what else it may be is weighed too. */
+/** So likely unlike its kind, or wrong in two things, and what else it may be is weighed too. */
 const unlike = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
 const soonUnlike = 0.2;
@@ -26,7 +26,7 @@ export class History {
   follow(readings: readonly Reading[]): Followed {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
-    const scope = this.#looksUnlike(usual, unlike) ? 'any' : 'its kind';
+    const scope = this.#mayBeAny(usual, unlike) ? 'any' : 'its kind';
     const asTold = scope === 'any' ? this.#trail(scope).follow(counted) : usual;
     return this.#isContradicted(asTold) ? this.#trail(scope, 'run last').follow(this.#runLast(counted)) : asTold;
   }
@@ -35,12 +35,14 @@ export class History {
   *prepare(readings: readonly Reading[], when: 'soon' | 'when it does' = 'soon'): Generator<undefined, void> {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
-    if (!this.#looksUnlike(usual, when === 'soon' ? soonUnlike : unlike)) return;
+    if (!this.#mayBeAny(usual, when === 'soon' ? soonUnlike : unlike)) return;
     yield* this.#trail('any').prepare(counted);
   }
 
-  #looksUnlike({ belief }: Followed, least: number): boolean {
-    return unlikeChance(this.#opened, belief) >= least;
+  /** Unlike its kind, or two things are wrong: as that a unit looks that is a little unlike its kind here and there. */
+  #mayBeAny({ belief }: Followed, least: number): boolean {
+    const two = chanceThat(this.#opened, belief, ({ length }) => length > 1);
+    return unlikeChance(this.#opened, belief) + two >= least;
   }
 
   /**

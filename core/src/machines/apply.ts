@@ -4,11 +4,12 @@ import { type Build, type Family, kinOf, type Runner, type Subject, type Variant
 const asCheckedIn = 0.8;
 
 /**
- * Some units are strewn so much wider than a family says [our estimate]: other makes of the same type, earlier repairs,
- * parts of several batches. Readings that surprise by small steps everywhere raise them.
+ * Some units are strewn so many times wider than a family says [our estimate], one as often as the other: other makes of
+ * the same type, earlier repairs, parts of several batches. Readings that surprise by small steps everywhere raise them.
+ * The first stands for all until a unit may be any (`Scope`).
  */
-const strewnTimes = 2.5;
-/** Their share where nothing is known of the shop's own [our estimate]. */
+const strewnTimes = [2.5, 1.6];
+/** The share of all of them where nothing is known of the shop's own [our estimate]. */
 export const usualUnlikeShare = 0.05;
 /** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
 const notStrewn: readonly string[] = ['celsius'];
@@ -19,13 +20,16 @@ const contraryShare = 0.02;
 /** Each build as the family says, and strewn wider. */
 const withStrewn = (builds: readonly Build[], share: number): Build[] => [
   ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
-  ...builds.map((build) => ({
-    ...build,
-    id: `${build.id}, strewn`,
-    name: `${build.name}, unlike its kind`,
-    prior: build.prior * share,
-    strewn: { times: strewnTimes, like: build.id },
-  })),
+  ...strewnTimes.flatMap((times, n) =>
+    builds.map((build) => ({
+      ...build,
+      id: `${build.id}, strewn ${times} times`,
+      name: `${build.name}, unlike its kind`,
+      prior: (build.prior * share) / strewnTimes.length,
+      priorAsItsKind: n === 0 ? build.prior * share : 0,
+      strewn: { times, like: build.id },
+    })),
+  ),
 ];
 
 /**
@@ -52,7 +56,7 @@ export function apply<M>(
     ...likes.flatMap(({ name, machine: of }) => buildsOf(of, (1 - asCheckedIn) / likes.length, name)),
   ];
   const contrary = buildsOf(machine, contraryShare, undefined, family.contrary?.(machine) ?? []).map(
-    (build): Build => ({ ...build, contrary: true }),
+    (build): Build => ({ ...build, priorAsItsKind: 0, contrary: true }),
   );
   const machineOf = (build: Build): M => own.get(kinOf(build))!;
   const runners = new Map<M, Runner>();

@@ -30,11 +30,13 @@ export interface Build {
   readonly id: string;
   readonly name: string;
   readonly prior: number;
+  /** As long as the unit is taken for one of its kind, where that is another: one build may stand for several. */
+  readonly priorAsItsKind?: number;
   /** The variant of the model it belongs to, when the unit may be one of several. */
   readonly variant?: string | undefined;
   /** For a unit that differs more from its kind than the family says: how many times more, and the build it is else. */
   readonly strewn?: { readonly times: number; readonly like: string };
-  /** Contradicts what was checked in, as no variant of the model does: weighed only where the unit looks unlike that. */
+  /** Contradicts what was checked in, as no variant of the model does. */
   readonly contrary?: true;
 }
 
