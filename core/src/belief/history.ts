@@ -3,10 +3,10 @@ import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
 import { type Followed, Trail } from './trail.ts';
 
-/** So likely unlike its kind, or wrong in two things, and what else it may be is weighed too. */
-const unlike = 0.5;
+/** So likely unlike its kind, or wrong in two things, and it is weighed as `any` unit. */
+const anyFrom = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
-const soonUnlike = 0.2;
+const preparedFrom = 0.2;
 /** A reading that was a slip as likely as this contradicts what was believed; one in a list does so now and then. */
 const contradicts = 0.5;
 const fewContradict = 1;
@@ -26,20 +26,20 @@ export class History {
   follow(readings: readonly Reading[]): Followed {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
-    const scope = this.#mayBeAny(usual, unlike) ? 'any' : 'its kind';
+    const scope = this.#mayBeAny(usual, anyFrom) ? 'any' : 'its kind';
     const asTold = scope === 'any' ? this.#trail(scope).follow(counted) : usual;
     return this.#isContradicted(asTold) ? this.#trail(scope, 'run last').follow(this.#runLast(counted)) : asTold;
   }
 
-  /** Follows a unit as one unlike its kind beforehand, a reading in each step: when it may soon look so, or does. */
+  /** Follows a unit as `any` beforehand, a reading in each step: when it may soon have to be, or does. */
   *prepare(readings: readonly Reading[], when: 'soon' | 'when it does' = 'soon'): Generator<undefined, void> {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
-    if (!this.#mayBeAny(usual, when === 'soon' ? soonUnlike : unlike)) return;
+    if (!this.#mayBeAny(usual, when === 'soon' ? preparedFrom : anyFrom)) return;
     yield* this.#trail('any').prepare(counted);
   }
 
-  /** Unlike its kind, or two things are wrong: as that a unit looks that is a little unlike its kind here and there. */
+  /** It looks unlike its kind, or wrong in two things, which a unit that is a little unlike its kind may be taken for. */
   #mayBeAny({ belief }: Followed, least: number): boolean {
     const two = chanceThat(this.#opened, belief, ({ length }) => length > 1);
     return unlikeChance(this.#opened, belief) + two >= least;

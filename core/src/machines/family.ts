@@ -30,7 +30,7 @@ export interface Build {
   readonly id: string;
   readonly name: string;
   readonly prior: number;
-  /** As long as the unit is taken for one of its kind, where that is another: one build may stand for several. */
+  /** The prior while the unit is taken for one of its kind, where it differs: 0 for a build that isn't weighed until then. */
   readonly priorAsItsKind?: number;
   /** The variant of the model it belongs to, when the unit may be one of several. */
   readonly variant?: string | undefined;
