@@ -188,8 +188,12 @@ describe('the run stand', () => {
       await until(async () => (await page.inputValue('#point-rpm')) === '', `the point at ${rpm}`);
     }
     await until(async () => (await points().count()) === 4, 'four points');
-    await points().nth(2).getByRole('button').click();
-    await until(async () => (await points().count()) === 3, 'three points');
+    // A press is lost where the page moves under it; whoever stands there presses again.
+    const slipped = points().filter({ hasText: '900.0' });
+    await until(async () => {
+      if ((await slipped.count()) > 0) await slipped.getByRole('button').click();
+      return (await points().count()) === 3;
+    }, 'three points');
     await page.waitForSelector('section[aria-label="Output curve"] dl');
     const curve = () => page.textContent('section[aria-label="Output curve"] dl');
     await until(async () => /At 6000 rpm, 13.5 V\s*(7|8|9)\d A/.test((await curve()) ?? ''), 'the rating');

@@ -69,8 +69,9 @@ describe('a session: what it answers', () => {
   });
 
   it('thinks a unit that may soon look unlike its kind through as one that does, beforehand and once', () => {
-    const odd = [take('leads-null', 0.1), take('bridge-forward', 0.9), take('field-ohms', 1.5)];
-    const tips = take('bridge-reverse-ohms', 2e5);
+    const atDiodes = [take('bridge-forward', 0.95), take('bridge-reverse-ohms', 3e5)];
+    const odd = [take('leads-null', 0.1), take('field-ohms', 3.6), ...atDiodes];
+    const tips = take('exciter-forward:A', 0.7);
     const fresh = () => unitSession(known, 'no-charge', [multimeterById('workshop')]);
     const steps = (of: ReturnType<typeof fresh>, taken: readonly TapeReading[]) =>
       [...of.prepare(situation(taken), [])].length;
@@ -217,21 +218,48 @@ describe('a session: what it answers', () => {
     expect(strewnPairs(usual)).equal(0);
   });
 
-  it('how wide a unit is strewn is weighed once two things seem wrong: it may be a little unlike its kind instead', () => {
+  describe('how a unit is strewn, once a sound one that is strewn so may be taken for what seems wrong', () => {
     const session = unitSession(known, 'none', [multimeterById('bench')]);
     const { opened } = session;
-    const widthsAfter = (...readings: readonly TapeReading[]): readonly number[] => {
+    const strewnAfter = (...readings: readonly TapeReading[]): readonly string[] => {
       const { rows } = session.beliefAfter({ readings });
-      const standing = rows.flatMap(({ chance }, b) => (chance > 0 ? (opened.builds[b]!.strewn?.times ?? []) : []));
-      return [...new Set(standing)];
+      const standing = opened.builds.filter(({ strewn }, b) => strewn && rows[b]!.chance > 0);
+      return standing.map(({ strewn }) => `${strewn!.windings}, ${strewn!.times}`);
     };
     const oneWrong = take('diode-forward:A+', 0.002, 'bench');
-    const [alone, ...none] = widthsAfter(oneWrong);
-    expect(none).deep.equal([]);
-    const both = widthsAfter(oneWrong, take('brush-length', 2, 'bench'));
-    expect(both).include(alone);
-    expect(both).lengthOf(2);
-    expect(widthsAfter(oneWrong)).deep.equal([alone]);
+    const all = [
+      ...new Set(opened.builds.flatMap(({ strewn }) => (strewn ? `${strewn.windings}, ${strewn.times}` : []))),
+    ];
+    const stands = strewnAfter();
+    it('one stands for all of them at first, and where one thing is wrong', () => {
+      expect(stands).deep.equal([all[0]]);
+      expect(strewnAfter(oneWrong)).deep.equal(stands);
+    });
+    it('all are weighed where two things seem wrong', () => {
+      expect(strewnAfter(oneWrong, take('brush-length', 2, 'bench'))).deep.equal(all);
+      expect(strewnAfter(oneWrong)).deep.equal(stands);
+    });
+    it('all are weighed where turns seem shorted', () => {
+      expect(strewnAfter(take('leads-null', 0.1, 'bench'), take('field-ohms', 1, 'bench'))).deep.equal(all);
+    });
+  });
+
+  it('a rotor of another make in a unit otherwise like its kind isn’t told as shorted turns where such units are common', () => {
+    const { rotorOhms } = known;
+    // All else as its kind is, to the last digit.
+    const usual = ['A+', 'B+', 'C+', 'A-', 'B-', 'C-'].map((place) => take(`diode-forward:${place}`, 0.5, 'bench'));
+    const shortedAfter = (ohms: number, unlikeShare: number): number => {
+      const session = unitSession(known, 'none', [multimeterById('bench')], { unlikeShare });
+      const { suspects } = session.diagnose({
+        ...situation([take('leads-null', 0.1, 'bench'), take('field-ohms', ohms, 'bench'), ...usual]),
+        meter: 'bench',
+      });
+      return suspects.find(({ fault }) => fault === 'rotor-turns')?.chance ?? 0;
+    };
+    expect(shortedAfter(0.7 * rotorOhms, 0.05)).greaterThan(0.5);
+    expect(shortedAfter(0.7 * rotorOhms, 0.5)).lessThan(0.2);
+    // Most turns gone can’t be another make: told as before, but for a slipped entry.
+    expect(shortedAfter(0.3 * rotorOhms, 0.5)).greaterThan(0.8);
   });
 
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {

@@ -50,21 +50,23 @@ describe('how common units unlike their kind are in a shop', () => {
     );
   });
 
-  it('is shared by all widths that a build may be strewn, and each is as wide as it says', () => {
+  it('is shared by all ways that a build may be strewn, and each is as wide as it says', () => {
     const { builds, nuisances } = subjectOf(clawPoleGeneric(12, 90), [], 0.3);
     const strewn = builds.filter((build) => build.strewn);
-    expect(new Set(strewn.map((build) => build.strewn!.times)).size).greaterThan(1);
+    for (const width of ['windings', 'times'] as const)
+      expect(new Set(strewn.map((build) => build.strewn![width])).size, width).greaterThan(1);
+    const windings = /^(stator|rotor)(:[ABC])?$/;
     expect(strewn.reduce((sum, { prior }) => sum + prior, 0)).closeTo(0.3, 1e-9);
     expect(strewn.reduce((sum, { priorAsItsKind }) => sum + priorAsItsKind!, 0)).closeTo(0.3, 1e-9);
     for (const build of strewn) {
       const like = new Map(
         nuisances(builds.find(({ id }) => id === build.strewn!.like)!).map((n) => [n.name, n.sigma]),
       );
-      for (const { name, sigma } of nuisances(build))
-        expect(sigma, `${build.id}: ${name}`).closeTo(
-          (name === 'celsius' ? 1 : build.strewn!.times) * like.get(name)!,
-          1e-12,
-        );
+      for (const { name, sigma } of nuisances(build)) {
+        const times = windings.test(name) ? build.strewn!.windings : name === 'celsius' ? 1 : build.strewn!.times;
+        expect(sigma, `${build.id}: ${name}`).closeTo(times * like.get(name)!, 1e-12);
+      }
+      expect([...like.keys()].filter((name) => windings.test(name))).lengthOf(5);
     }
   });
 

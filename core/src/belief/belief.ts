@@ -56,9 +56,9 @@ const unsettled = 1e-4;
 const worthReconsidering = 1e-3;
 
 /**
- * How wide a unit unlike its kind is strewn, two faults at once on one, and builds contrary to what was checked in are
- * weighed only once it may be so: on `any` unit. Until then they aren't worth the time: one width stands for all, and one
- * fault for all that is wrong there.
+ * How a unit unlike its kind is strewn, two faults at once on one, and builds contrary to what was checked in are weighed
+ * only once it may be so: on `any` unit. Until then they aren't worth the time: strewn widely stands for all, and one fault
+ * for all that is wrong there.
  */
 export type Scope = 'its kind' | 'any';
 
@@ -294,14 +294,18 @@ export function faultChances(opened: Case, belief: Belief): Float64Array {
   return chances;
 }
 
-/** Probability that the faults that are there, alone or in company, hold what is asked. */
-export function chanceThat(opened: Case, belief: Belief, holds: (faults: readonly number[]) => boolean): number {
+/** Probability that the faults that are there, alone or in company, and the build hold what is asked. */
+export function chanceThat(
+  opened: Case,
+  belief: Belief,
+  holds: (faults: readonly number[], build: Build) => boolean,
+): number {
   let sum = 0;
-  for (const { particles, weights } of belief.rows) {
+  belief.rows.forEach(({ particles, weights }, b) =>
     particles.forEach((p, at) => {
-      if (holds(opened.particles[p]!.faults)) sum += weights[at]!;
-    });
-  }
+      if (holds(opened.particles[p]!.faults, opened.builds[b]!)) sum += weights[at]!;
+    }),
+  );
   return sum;
 }
 

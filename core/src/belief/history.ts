@@ -1,9 +1,9 @@
-import { type Belief, chanceThat, priorBelief, type Scope, unlikeChance } from './belief.ts';
+import { type Belief, chanceThat, priorBelief, type Scope } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
 import { type Followed, Trail } from './trail.ts';
 
-/** So likely unlike its kind, or wrong in two things, and it is weighed as `any` unit. */
+/** So likely unlike its kind, or something that such a unit is taken for, and it is weighed as `any` unit. */
 const anyFrom = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
 const preparedFrom = 0.2;
@@ -16,11 +16,16 @@ export class History {
   readonly #opened: Case;
   readonly #before: (scope: Scope) => Belief;
   readonly #trails = new Map<string, Trail>();
+  /** Faults that are shorted turns of a winding. */
+  readonly #shorted: ReadonlySet<number>;
 
   /** `before`: what was believed before the first reading; the prior when it isn't said. */
   constructor(opened: Case, before = (scope: Scope) => priorBelief(opened, scope)) {
     this.#opened = opened;
     this.#before = before;
+    const { windings = [] } = opened.subject;
+    const isShorted = (species: string) => windings.some(({ shorted }) => shorted === species);
+    this.#shorted = new Set(opened.faults.flatMap(({ species }, f) => (isShorted(species) ? [f] : [])));
   }
 
   follow(readings: readonly Reading[]): Followed {
@@ -39,10 +44,17 @@ export class History {
     yield* this.#trail('any').prepare(counted);
   }
 
-  /** It looks unlike its kind, or wrong in two things, which a unit that is a little unlike its kind may be taken for. */
+  /**
+   * It looks unlike its kind; or wrong in two things, or a winding shorted, which a unit a little unlike its kind, or one
+   * with windings of another make, may be taken for.
+   */
   #mayBeAny({ belief }: Followed, least: number): boolean {
-    const two = chanceThat(this.#opened, belief, ({ length }) => length > 1);
-    return unlikeChance(this.#opened, belief) + two >= least;
+    const chance = chanceThat(
+      this.#opened,
+      belief,
+      (faults, { strewn }) => strewn !== undefined || faults.length > 1 || faults.some((f) => this.#shorted.has(f)),
+    );
+    return chance >= least;
   }
 
   /**

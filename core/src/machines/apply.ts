@@ -1,14 +1,27 @@
-import { type Build, type Family, kinOf, type Runner, type Subject, type Variant } from './family.ts';
+import {
+  type Build,
+  type Family,
+  kinOf,
+  type Runner,
+  type Strewn,
+  type Subject,
+  type Variant,
+  type Winding,
+} from './family.ts';
 
 /** Where a model has variants: chance that the unit is built as it was checked in [from memory]. */
 const asCheckedIn = 0.8;
 
 /**
- * Some units are strewn so many times wider than a family says [our estimate], one as often as the other: other makes of
- * the same type, earlier repairs, parts of several batches. Readings that surprise by small steps everywhere raise them.
- * The first stands for all until a unit may be any (`Scope`).
+ * Some units are strewn so many times wider than a family says [our estimate], one as often as another: other makes of
+ * the same type, earlier repairs, parts of several batches, or but windings of another make. Readings that surprise by
+ * small steps everywhere raise them. The first stands for all until a unit may be any (`Scope`).
  */
-const strewnTimes = [2.5, 1.6];
+const strewings: readonly Strewn[] = [
+  { windings: 2.5, times: 2.5 },
+  { windings: 1.6, times: 1.6 },
+  { windings: 2.5, times: 1 },
+];
 /** The share of all of them where nothing is known of the shop's own [our estimate]. */
 export const usualUnlikeShare = 0.05;
 /** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
@@ -17,20 +30,30 @@ const notStrewn: readonly string[] = ['celsius'];
 /** Chance that the build isn't what was checked in [our estimate]. */
 const contraryShare = 0.02;
 
-/** Each build as the family says, and strewn wider. */
-const withStrewn = (builds: readonly Build[], share: number): Build[] => [
-  ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
-  ...strewnTimes.flatMap((times, n) =>
-    builds.map((build) => ({
-      ...build,
-      id: `${build.id}, strewn ${times} times`,
-      name: `${build.name}, unlike its kind`,
-      prior: (build.prior * share) / strewnTimes.length,
-      priorAsItsKind: n === 0 ? build.prior * share : 0,
-      strewn: { times, like: build.id },
-    })),
-  ),
-];
+/** Each build as the family says, and strewn wider; where nothing is said of windings, all alike. */
+function withStrewn(builds: readonly Build[], share: number, windings: readonly Winding[]): Build[] {
+  const kinds = strewings.filter(({ times }) => windings.length > 0 || times > 1);
+  return [
+    ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
+    ...kinds.flatMap((strewn, n) =>
+      builds.map((build) => ({
+        ...build,
+        id: `${build.id}, windings strewn ${strewn.windings} times, all else ${strewn.times}`,
+        name: `${build.name}, unlike its kind`,
+        prior: (build.prior * share) / kinds.length,
+        priorAsItsKind: n === 0 ? build.prior * share : 0,
+        strewn: { ...strewn, like: build.id },
+      })),
+    ),
+  ];
+}
+
+/** How many times wider an uncertainty is on a build than the family says; `winding:place` belongs to the winding. */
+function timesOf(name: string, { strewn }: Build, windings: readonly Winding[]): number {
+  if (!strewn || notStrewn.includes(name)) return 1;
+  const [of] = name.split(':');
+  return windings.some(({ nuisance }) => nuisance === of) ? strewn.windings : strewn.times;
+}
 
 /**
  * A family applied to one machine. `variants`: what else it may be; one whose parts or checks are others can't be
@@ -67,7 +90,7 @@ export function apply<M>(
   };
   return {
     ...fixedOf(family, machine),
-    builds: [...withStrewn(builds, unlikeShare), ...contrary],
+    builds: [...withStrewn(builds, unlikeShare, family.windings ?? []), ...contrary],
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
     shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),
@@ -76,7 +99,7 @@ export function apply<M>(
       ((build, stand, faults, off) => family.generates!.spin(machineOf(build))(build, stand, faults, off)),
     nuisances: (build) =>
       family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
-        return { name, sigma: notStrewn.includes(name) ? sigma : sigma * (build.strewn?.times ?? 1) };
+        return { name, sigma: sigma * timesOf(name, build, family.windings ?? []) };
       }),
   };
 }

@@ -34,10 +34,16 @@ export interface Build {
   readonly priorAsItsKind?: number;
   /** The variant of the model it belongs to, when the unit may be one of several. */
   readonly variant?: string | undefined;
-  /** For a unit that differs more from its kind than the family says: how many times more, and the build it is else. */
-  readonly strewn?: { readonly times: number; readonly like: string };
+  /** For a unit that differs more from its kind than the family says, and the build it is else. */
+  readonly strewn?: Strewn & { readonly like: string };
   /** Contradicts what was checked in, as no variant of the model does. */
   readonly contrary?: true;
+}
+
+/** How many times more than the family says a unit differs from its kind: its windings, and all else. */
+export interface Strewn {
+  readonly windings: number;
+  readonly times: number;
 }
 
 /** What a build and the same strewn wider have in common: the id of the former. */
@@ -213,6 +219,8 @@ export interface Complaint {
 export interface Winding {
   readonly nuisance: string;
   readonly name: string;
+  /** The species of its shorted turns: what a sound winding of fewer ohms looks like. */
+  readonly shorted: string;
 }
 
 /**

@@ -71,8 +71,8 @@ export const clawPole: Family<ClawPole> = {
   parts: clawPoleParts,
   items: clawPoleItems,
   windings: [
-    { nuisance: 'stator', name: 'Stator' },
-    { nuisance: 'rotor', name: 'Rotor' },
+    { nuisance: 'stator', name: 'Stator', shorted: 'stator-turns' },
+    { nuisance: 'rotor', name: 'Rotor', shorted: 'rotor-turns' },
   ],
   faults: clawPoleFaults,
   checks: clawPoleChecks,
