@@ -248,18 +248,21 @@ describe('a session: what it answers', () => {
     const { rotorOhms } = known;
     // All else as its kind is, to the last digit.
     const usual = ['A+', 'B+', 'C+', 'A-', 'B-', 'C-'].map((place) => take(`diode-forward:${place}`, 0.5, 'bench'));
-    const shortedAfter = (ohms: number, unlikeShare: number): number => {
+    const told = (ohms: number, unlikeShare: number) => {
       const session = unitSession(known, 'none', [multimeterById('bench')], { unlikeShare });
-      const { suspects } = session.diagnose({
+      const { suspects, unlike, unlikeInWindings } = session.diagnose({
         ...situation([take('leads-null', 0.1, 'bench'), take('field-ohms', ohms, 'bench'), ...usual]),
         meter: 'bench',
       });
-      return suspects.find(({ fault }) => fault === 'rotor-turns')?.chance ?? 0;
+      return { shorted: suspects.find(({ fault }) => fault === 'rotor-turns')?.chance ?? 0, unlike, unlikeInWindings };
     };
-    expect(shortedAfter(0.7 * rotorOhms, 0.05)).greaterThan(0.5);
-    expect(shortedAfter(0.7 * rotorOhms, 0.5)).lessThan(0.2);
+    expect(told(0.7 * rotorOhms, 0.05).shorted).greaterThan(0.5);
+    const elsewhere = told(0.7 * rotorOhms, 0.5);
+    expect(elsewhere.shorted).lessThan(0.2);
+    expect(elsewhere.unlike).greaterThan(0.5);
+    expect(elsewhere.unlikeInWindings / elsewhere.unlike).within(0.5, 1);
     // Most turns gone can’t be another make: told as before, but for a slipped entry.
-    expect(shortedAfter(0.3 * rotorOhms, 0.5)).greaterThan(0.8);
+    expect(told(0.3 * rotorOhms, 0.5).shorted).greaterThan(0.8);
   });
 
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {

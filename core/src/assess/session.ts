@@ -145,6 +145,7 @@ export class Session {
       sound: soundChance(belief),
       builds: buildsOf(opened, belief),
       unlike: unlikeChance(opened, belief),
+      unlikeInWindings: unlikeChance(opened, belief, ({ times }) => times === 1),
       suspects: suspectsOf(opened, belief, followed.counted, tape),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),

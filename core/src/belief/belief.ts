@@ -1,4 +1,4 @@
-import type { Build } from '../machines/index.ts';
+import type { Build, Strewn } from '../machines/index.ts';
 import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
 import { boundsFactor } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
@@ -243,9 +243,15 @@ function bitsOf(before: Float64Array, after: Float64Array, total: number): Float
 /** Probability of each build. */
 export const buildChances = ({ rows }: Outset): readonly number[] => rows.map(({ chance }) => chance);
 
-/** Probability that the unit is unlike its kind. */
-export const unlikeChance = ({ builds }: Case, { rows }: Outset): number =>
-  rows.reduce((sum, { chance }, b) => sum + (builds[b]!.strewn ? chance : 0), 0);
+/** Probability that the unit is unlike its kind, or in a way that holds what is asked. */
+export const unlikeChance = (
+  { builds }: Case,
+  { rows }: Outset,
+  holds: (strewn: Strewn) => boolean = () => true,
+): number => {
+  const isOne = ({ strewn }: Build) => strewn !== undefined && holds(strewn);
+  return rows.reduce((sum, { chance }, b) => sum + (isOne(builds[b]!) ? chance : 0), 0);
+};
 
 /** A hypothesis that still carries weight. */
 export interface StandingParticle {

@@ -80,6 +80,7 @@ export type {
   Shows,
   Spin,
   Stand,
+  Strewn,
   Subject,
   Winding,
 } from './family.ts';
