@@ -11,7 +11,7 @@ describe('how common units unlike their kind are', () => {
   };
   const strewn = [531, 556, 509, 548, 561, 513];
 
-  it('the bench says whether a unit is unlike its kind in many ways, or in its windings alone', async () => {
+  it('the bench says whether a unit is unlike its kind in many ways, or in some alone', async () => {
     const suspects = page.locator('section[aria-label="Suspects"]');
     const says = (what: RegExp) => until(async () => what.test((await suspects.textContent()) ?? ''), String(what));
     const odd = await freshUnit();
@@ -24,7 +24,7 @@ describe('how common units unlike their kind are', () => {
     await read(rewound, 'field-ohms', 5.4);
     for (const pair of ['AB', 'BC', 'CA']) await read(rewound, `stator-drop:${pair}`, 1.02);
     await bench(rewound);
-    await says(/Its windings read like another make’s, all else like its kind/);
+    await says(/Differs from its kind in its windings alone/);
   });
   it('a shop that finds its units unlike their kind expects the next to be so too; those taken in before keep what they had', async () => {
     const shareOf = async (tag: number) =>

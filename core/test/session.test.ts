@@ -69,9 +69,9 @@ describe('a session: what it answers', () => {
   });
 
   it('thinks a unit that may soon look unlike its kind through as one that does, beforehand and once', () => {
-    const atDiodes = [take('bridge-forward', 0.95), take('bridge-reverse-ohms', 3e5)];
+    const atDiodes = [take('bridge-forward', 0.9), take('exciter-forward:A', 0.72)];
     const odd = [take('leads-null', 0.1), take('field-ohms', 3.6), ...atDiodes];
-    const tips = take('exciter-forward:A', 0.7);
+    const tips = take('bridge-reverse-ohms', 3e5);
     const fresh = () => unitSession(known, 'no-charge', [multimeterById('workshop')]);
     const steps = (of: ReturnType<typeof fresh>, taken: readonly TapeReading[]) =>
       [...of.prepare(situation(taken), [])].length;
@@ -224,12 +224,10 @@ describe('a session: what it answers', () => {
     const strewnAfter = (...readings: readonly TapeReading[]): readonly string[] => {
       const { rows } = session.beliefAfter({ readings });
       const standing = opened.builds.filter(({ strewn }, b) => strewn && rows[b]!.chance > 0);
-      return standing.map(({ strewn }) => `${strewn!.windings}, ${strewn!.times}`);
+      return standing.map(({ id }) => id);
     };
     const oneWrong = take('diode-forward:A+', 0.002, 'bench');
-    const all = [
-      ...new Set(opened.builds.flatMap(({ strewn }) => (strewn ? `${strewn.windings}, ${strewn.times}` : []))),
-    ];
+    const all = opened.builds.filter(({ strewn }) => strewn).map(({ id }) => id);
     const stands = strewnAfter();
     it('one stands for all of them at first, and where one thing is wrong', () => {
       expect(stands).deep.equal([all[0]]);
@@ -242,6 +240,10 @@ describe('a session: what it answers', () => {
     it('all are weighed where turns seem shorted', () => {
       expect(strewnAfter(take('leads-null', 0.1, 'bench'), take('field-ohms', 1, 'bench'))).deep.equal(all);
     });
+    it('all are weighed where something leaks a little, not where it is dead to core', () => {
+      expect(strewnAfter(take('ring-core', 1e6, 'bench'))).deep.equal(all);
+      expect(strewnAfter(take('ring-core', 5, 'bench'))).deep.equal(stands);
+    });
   });
 
   it('a rotor of another make in a unit otherwise like its kind isn’t told as shorted turns where such units are common', () => {
@@ -250,19 +252,35 @@ describe('a session: what it answers', () => {
     const usual = ['A+', 'B+', 'C+', 'A-', 'B-', 'C-'].map((place) => take(`diode-forward:${place}`, 0.5, 'bench'));
     const told = (ohms: number, unlikeShare: number) => {
       const session = unitSession(known, 'none', [multimeterById('bench')], { unlikeShare });
-      const { suspects, unlike, unlikeInWindings } = session.diagnose({
+      const { suspects, unlike, unlikeIn } = session.diagnose({
         ...situation([take('leads-null', 0.1, 'bench'), take('field-ohms', ohms, 'bench'), ...usual]),
         meter: 'bench',
       });
-      return { shorted: suspects.find(({ fault }) => fault === 'rotor-turns')?.chance ?? 0, unlike, unlikeInWindings };
+      return { shorted: suspects.find(({ fault }) => fault === 'rotor-turns')?.chance ?? 0, unlike, unlikeIn };
     };
     expect(told(0.7 * rotorOhms, 0.05).shorted).greaterThan(0.5);
     const elsewhere = told(0.7 * rotorOhms, 0.5);
     expect(elsewhere.shorted).lessThan(0.2);
     expect(elsewhere.unlike).greaterThan(0.5);
-    expect(elsewhere.unlikeInWindings / elsewhere.unlike).within(0.5, 1);
+    expect(elsewhere.unlikeIn).equal('windings');
     // Most turns gone can’t be another make: told as before, but for a slipped entry.
     expect(told(0.3 * rotorOhms, 0.5).shorted).greaterThan(0.8);
+  });
+
+  it('some megohms to core on a unit otherwise like its kind may be damp where such units are common', () => {
+    const usual = ['A+', 'B+', 'C+', 'A-', 'B-', 'C-'].map((place) => take(`diode-forward:${place}`, 0.5, 'bench'));
+    const told = (ohms: number, unlikeShare: number) => {
+      const session = unitSession(known, 'none', [multimeterById('bench')], { unlikeShare });
+      const { suspects, unlikeIn } = session.diagnose({
+        ...situation([...usual, take('ring-core', ohms, 'bench'), take('ring-core-insulation', ohms, 'bench')]),
+        meter: 'bench',
+      });
+      return { toCore: suspects.find(({ fault }) => fault === 'rotor-core')?.chance ?? 0, unlikeIn };
+    };
+    expect(told(3.5e6, 0.05).toCore).greaterThan(0.5);
+    expect(told(3.5e6, 0.5).toCore).lessThan(0.3);
+    expect(told(3.5e6, 0.5).unlikeIn).equal('insulation');
+    expect(told(2e4, 0.5).toCore).greaterThan(0.95);
   });
 
   it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {

@@ -53,9 +53,13 @@ describe('how common units unlike their kind are in a shop', () => {
   it('is shared by all ways that a build may be strewn, and each is as wide as it says', () => {
     const { builds, nuisances } = subjectOf(clawPoleGeneric(12, 90), [], 0.3);
     const strewn = builds.filter((build) => build.strewn);
-    for (const width of ['windings', 'times'] as const)
-      expect(new Set(strewn.map((build) => build.strewn![width])).size, width).greaterThan(1);
-    const windings = /^(stator|rotor)(:[ABC])?$/;
+    const apart: Record<string, RegExp> = {
+      windings: /^(stator|rotor)(:[ABC])?$/,
+      insulation: /^((exciter-)?leak:..?|leak|insulation-(rotor-)?core|insulation-output)$/,
+    };
+    const alone = strewn.flatMap((build) => build.strewn!.apart?.name ?? []);
+    expect([...new Set(alone)]).deep.equal(Object.keys(apart));
+    expect(new Set(strewn.map((build) => build.strewn!.times)).size).greaterThan(1);
     expect(strewn.reduce((sum, { prior }) => sum + prior, 0)).closeTo(0.3, 1e-9);
     expect(strewn.reduce((sum, { priorAsItsKind }) => sum + priorAsItsKind!, 0)).closeTo(0.3, 1e-9);
     for (const build of strewn) {
@@ -63,10 +67,12 @@ describe('how common units unlike their kind are in a shop', () => {
         nuisances(builds.find(({ id }) => id === build.strewn!.like)!).map((n) => [n.name, n.sigma]),
       );
       for (const { name, sigma } of nuisances(build)) {
-        const times = windings.test(name) ? build.strewn!.windings : name === 'celsius' ? 1 : build.strewn!.times;
-        expect(sigma, `${build.id}: ${name}`).closeTo(times * like.get(name)!, 1e-12);
+        const of = build.strewn!.apart?.name;
+        const isWider = of ? apart[of]!.test(name) : name !== 'celsius';
+        expect(sigma, `${build.id}: ${name}`).closeTo((isWider ? build.strewn!.times : 1) * like.get(name)!, 1e-12);
       }
-      expect([...like.keys()].filter((name) => windings.test(name))).lengthOf(5);
+      for (const [of, names] of Object.entries({ windings: 5, insulation: 13 }))
+        expect([...like.keys()].filter((name) => apart[of]!.test(name)).length, of).equal(names);
     }
   });
 

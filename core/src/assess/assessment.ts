@@ -10,8 +10,8 @@ export interface Diagnosis {
   readonly builds: readonly { readonly name: string; readonly chance: number; readonly contrary?: true | undefined }[];
   /** Chance that the unit differs more from its kind than usual; limits are taken wider by as much. */
   readonly unlike: number;
-  /** Of that, the chance that its windings alone do: another make’s in a unit otherwise like its kind. */
-  readonly unlikeInWindings: number;
+  /** What it differs in alone, if that is likelier than in all. */
+  readonly unlikeIn: string | undefined;
   readonly suspects: readonly Suspect[];
   readonly cleared: readonly { readonly fault: string; readonly name: string; readonly bits: number }[];
   readonly parts: readonly {

@@ -32,7 +32,7 @@ import type { AssessedVerdict, Assessment, Diagnosis, Gate, JudgedReading, Outlo
 import { gateOf } from './gate.ts';
 import { netOf } from './net.ts';
 import { apartOf, nextChecks, runsFirst, stopReason } from './next.ts';
-import { buildsOf, clearedOf, partsOf, suspectsOf, verdictOf, windingsOf } from './told.ts';
+import { buildsOf, clearedOf, partsOf, suspectsOf, unlikeInOf, verdictOf, windingsOf } from './told.ts';
 import { bandsText, hiddenText, outcomeText } from './words.ts';
 
 /** Version of the reasoning: kept with every verdict. */
@@ -145,7 +145,7 @@ export class Session {
       sound: soundChance(belief),
       builds: buildsOf(opened, belief),
       unlike: unlikeChance(opened, belief),
-      unlikeInWindings: unlikeChance(opened, belief, ({ times }) => times === 1),
+      unlikeIn: unlikeInOf(opened, belief),
       suspects: suspectsOf(opened, belief, followed.counted, tape),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),

@@ -8,6 +8,7 @@ import {
   partWords,
   severityOf,
   standings,
+  unlikeChance,
 } from '../belief/index.ts';
 import { kinOf } from '../machines/index.ts';
 import { courseNames, decide, type Prices } from '../verdict/index.ts';
@@ -63,6 +64,10 @@ export function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] 
     })
     .filter(({ chance, contrary }) => chance > 0 || !contrary);
 }
+
+/** What a unit unlike its kind differs in alone, if that is likelier than in all. */
+export const unlikeInOf = (opened: Case, belief: Belief): string | undefined =>
+  opened.subject.apart?.find(({ name }) => unlikeChance(opened, belief, name) > unlikeChance(opened, belief) / 2)?.name;
 
 export const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
   standings(opened, belief).flatMap((standing, f) =>

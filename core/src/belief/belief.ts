@@ -1,4 +1,4 @@
-import type { Build, Strewn } from '../machines/index.ts';
+import type { Build } from '../machines/index.ts';
 import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
 import { boundsFactor } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
@@ -243,13 +243,9 @@ function bitsOf(before: Float64Array, after: Float64Array, total: number): Float
 /** Probability of each build. */
 export const buildChances = ({ rows }: Outset): readonly number[] => rows.map(({ chance }) => chance);
 
-/** Probability that the unit is unlike its kind, or in a way that holds what is asked. */
-export const unlikeChance = (
-  { builds }: Case,
-  { rows }: Outset,
-  holds: (strewn: Strewn) => boolean = () => true,
-): number => {
-  const isOne = ({ strewn }: Build) => strewn !== undefined && holds(strewn);
+/** Probability that the unit is unlike its kind: in whatever, or in some things alone. */
+export const unlikeChance = ({ builds }: Case, { rows }: Outset, apart?: string): number => {
+  const isOne = ({ strewn }: Build) => strewn !== undefined && (apart === undefined || strewn.apart?.name === apart);
   return rows.reduce((sum, { chance }, b) => sum + (isOne(builds[b]!) ? chance : 0), 0);
 };
 
@@ -300,16 +296,17 @@ export function faultChances(opened: Case, belief: Belief): Float64Array {
   return chances;
 }
 
-/** Probability that the faults that are there, alone or in company, and the build hold what is asked. */
+/** Probability that the faults that are there, alone or in company, hold what is asked, or their severities and the build. */
 export function chanceThat(
   opened: Case,
   belief: Belief,
-  holds: (faults: readonly number[], build: Build) => boolean,
+  holds: (faults: readonly number[], particle: Particle, build: Build) => boolean,
 ): number {
   let sum = 0;
   belief.rows.forEach(({ particles, weights }, b) =>
     particles.forEach((p, at) => {
-      if (holds(opened.particles[p]!.faults, opened.builds[b]!)) sum += weights[at]!;
+      const particle = opened.particles[p]!;
+      if (holds(particle.faults, particle, opened.builds[b]!)) sum += weights[at]!;
     }),
   );
   return sum;

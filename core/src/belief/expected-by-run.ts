@@ -30,7 +30,7 @@ export function expectedByRun(
   /** With the severity of the n-th off by `logs` in its logarithm. */
   const at = (n: number, logs: number) =>
     run(faults.map(({ fault, severity }, m) => runningFault(fault, m === n ? severity * Math.exp(logs) : severity)));
-  const { value, moves, sigma, strewn = [] } = at(0, 0);
+  const { value, moves, sigma, astray = 0, strewn = [] } = at(0, 0);
   const dy = scaleSlope(value, check.unit);
   for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;
   const ranges = runRanges(setup.instrument, meter);
@@ -61,6 +61,7 @@ export function expectedByRun(
     slope: kept(slope, noiseVariance),
     noiseVariance,
     ownVariance: (sigma * dy) ** 2,
+    astray,
     top,
     span,
     bends: [],
@@ -104,7 +105,7 @@ export function runTogether(
       value: Float64Array.from(parts, ([, value]) => value),
     },
     noiseVariance: sound.noiseVariance + extra[0]! + extra[1]! + unsure,
-    astray: astrayTogether,
+    astray: Math.max(astrayTogether, ...alone.map(({ astray = 0 }) => astray)),
   };
 }
 /** So often two faults make of a running unit what neither tells: it no longer excites itself, say [counted, see the test]. */

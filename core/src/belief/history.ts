@@ -1,6 +1,7 @@
 import { type Belief, chanceThat, priorBelief, type Scope } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
+import type { Particle } from './hypotheses.ts';
 import { type Followed, Trail } from './trail.ts';
 
 /** So likely unlike its kind, or something that such a unit is taken for, and it is weighed as `any` unit. */
@@ -16,16 +17,15 @@ export class History {
   readonly #opened: Case;
   readonly #before: (scope: Scope) => Belief;
   readonly #trails = new Map<string, Trail>();
-  /** Faults that are shorted turns of a winding. */
-  readonly #shorted: ReadonlySet<number>;
+  /** Faults that a sound unit may be taken for which differs from its kind in some things alone. */
+  readonly #takenFor: ReadonlySet<number>;
 
   /** `before`: what was believed before the first reading; the prior when it isn't said. */
   constructor(opened: Case, before = (scope: Scope) => priorBelief(opened, scope)) {
     this.#opened = opened;
     this.#before = before;
-    const { windings = [] } = opened.subject;
-    const isShorted = (species: string) => windings.some(({ shorted }) => shorted === species);
-    this.#shorted = new Set(opened.faults.flatMap(({ species }, f) => (isShorted(species) ? [f] : [])));
+    const likely = (opened.subject.apart ?? []).flatMap(({ takenFor }) => takenFor);
+    this.#takenFor = new Set(opened.faults.flatMap(({ species }, f) => (likely.includes(species) ? [f] : [])));
   }
 
   follow(readings: readonly Reading[]): Followed {
@@ -45,14 +45,20 @@ export class History {
   }
 
   /**
-   * It looks unlike its kind; or wrong in two things, or a winding shorted, which a unit a little unlike its kind, or one
-   * with windings of another make, may be taken for.
+   * It looks unlike its kind; or wrong in two things, or slightly in what may be another on a sound unit: that is what a
+   * unit a little unlike its kind, or so in some things alone, is taken for.
    */
   #mayBeAny({ belief }: Followed, least: number): boolean {
+    const { faults: all } = this.#opened;
+    const isMistakable =
+      ({ soundAbove }: Particle) =>
+      (f: number, at: number) =>
+        this.#takenFor.has(f) && (!all[f]!.severity.soundAbove || soundAbove[at]!);
     const chance = chanceThat(
       this.#opened,
       belief,
-      (faults, { strewn }) => strewn !== undefined || faults.length > 1 || faults.some((f) => this.#shorted.has(f)),
+      (faults, particle, { strewn }) =>
+        strewn !== undefined || faults.length > 1 || faults.some(isMistakable(particle)),
     );
     return chance >= least;
   }

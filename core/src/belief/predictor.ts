@@ -1,7 +1,7 @@
 import type { Check, RunSetup } from '../checks/index.ts';
 import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
-import { type Build, type Fault, kinOf, type RunningFault, type Subject } from '../machines/index.ts';
+import { type Build, type Fault, kinOf, type RunningFault, type Subject, timesWider } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { type Dimensions, sigmasOf } from './dimensions.ts';
 import { type Circumstances, expectedByCircuit, mayBend } from './expected-by-circuit.ts';
@@ -132,7 +132,7 @@ export class Predictor {
     const run = (faults: readonly RunningFault[]) => this.#subject.run!(build, setup, faults);
     const { known } = this.#bench(check, build);
     const together = (some: readonly Felt[]) =>
-      expectedByRun(check, this.#faultsAt(particle, some), run, meter, this.#dimensions, build.strewn?.times);
+      expectedByRun(check, this.#faultsAt(particle, some), run, meter, this.#dimensions, timesWider(build, 'flux'));
     const alone = (one: readonly Felt[]) =>
       known.get(keyOf(one, wholeCell, 0), () => together(one)) as NumberPrediction;
     const { severity } = this.#dimensions;

@@ -1,58 +1,45 @@
 import {
+  type Apart,
   type Build,
   type Family,
   kinOf,
   type Runner,
   type Strewn,
   type Subject,
+  timesWider,
   type Variant,
-  type Winding,
 } from './family.ts';
 
 /** Where a model has variants: chance that the unit is built as it was checked in [from memory]. */
 const asCheckedIn = 0.8;
 
 /**
- * Some units are strewn so many times wider than a family says [our estimate], one as often as another: other makes of
- * the same type, earlier repairs, parts of several batches, or but windings of another make. Readings that surprise by
- * small steps everywhere raise them. The first stands for all until a unit may be any (`Scope`).
+ * Some units are strewn so many times wider than a family says [our estimate], in all or in some things alone, one as
+ * often as another: other makes of the same type, earlier repairs, parts of several batches. Readings that surprise by
+ * small steps raise them. The first stands for all until a unit may be any (`Scope`).
  */
-const strewings: readonly Strewn[] = [
-  { windings: 2.5, times: 2.5 },
-  { windings: 1.6, times: 1.6 },
-  { windings: 2.5, times: 1 },
-];
+const [wide, slight] = [2.5, 1.6];
 /** The share of all of them where nothing is known of the shop's own [our estimate]. */
 export const usualUnlikeShare = 0.05;
-/** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
-const notStrewn: readonly string[] = ['celsius'];
-
 /** Chance that the build isn't what was checked in [our estimate]. */
 const contraryShare = 0.02;
 
-/** Each build as the family says, and strewn wider; where nothing is said of windings, all alike. */
-function withStrewn(builds: readonly Build[], share: number, windings: readonly Winding[]): Build[] {
-  const kinds = strewings.filter(({ times }) => windings.length > 0 || times > 1);
+/** Each build as the family says, and strewn wider. */
+function withStrewn(builds: readonly Build[], share: number, alone: readonly Apart[]): Build[] {
+  const ways = [{ times: wide }, { times: slight }, ...alone.map((apart) => ({ times: wide, apart }))];
   return [
     ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
-    ...kinds.flatMap((strewn, n) =>
+    ...ways.flatMap((way: Omit<Strewn, 'like'>, n) =>
       builds.map((build) => ({
         ...build,
-        id: `${build.id}, windings strewn ${strewn.windings} times, all else ${strewn.times}`,
+        id: `${build.id}, ${way.apart?.name ?? 'all'} strewn ${way.times} times`,
         name: `${build.name}, unlike its kind`,
-        prior: (build.prior * share) / kinds.length,
+        prior: (build.prior * share) / ways.length,
         priorAsItsKind: n === 0 ? build.prior * share : 0,
-        strewn: { ...strewn, like: build.id },
+        strewn: { ...way, like: build.id },
       })),
     ),
   ];
-}
-
-/** How many times wider an uncertainty is on a build than the family says; `winding:place` belongs to the winding. */
-function timesOf(name: string, { strewn }: Build, windings: readonly Winding[]): number {
-  if (!strewn || notStrewn.includes(name)) return 1;
-  const [of] = name.split(':');
-  return windings.some(({ nuisance }) => nuisance === of) ? strewn.windings : strewn.times;
 }
 
 /**
@@ -90,7 +77,7 @@ export function apply<M>(
   };
   return {
     ...fixedOf(family, machine),
-    builds: [...withStrewn(builds, unlikeShare, family.windings ?? []), ...contrary],
+    builds: [...withStrewn(builds, unlikeShare, family.apart ?? []), ...contrary],
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
     shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),
@@ -99,7 +86,7 @@ export function apply<M>(
       ((build, stand, faults, off) => family.generates!.spin(machineOf(build))(build, stand, faults, off)),
     nuisances: (build) =>
       family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
-        return { name, sigma: sigma * timesOf(name, build, family.windings ?? []) };
+        return { name, sigma: sigma * timesWider(build, name) };
       }),
   };
 }
@@ -123,6 +110,7 @@ const fixedOf = <M>(
   parts: family.parts(machine),
   items: family.items(machine),
   windings: family.windings,
+  apart: family.apart,
   faults: family.faults(machine),
   checks: family.checks(machine),
   outputCheck: family.generates && ((at) => family.generates!.outputCheck(machine, at)),

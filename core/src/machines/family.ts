@@ -35,15 +35,34 @@ export interface Build {
   /** The variant of the model it belongs to, when the unit may be one of several. */
   readonly variant?: string | undefined;
   /** For a unit that differs more from its kind than the family says, and the build it is else. */
-  readonly strewn?: Strewn & { readonly like: string };
+  readonly strewn?: Strewn;
   /** Contradicts what was checked in, as no variant of the model does. */
   readonly contrary?: true;
 }
 
-/** How many times more than the family says a unit differs from its kind: its windings, and all else. */
+/** How many times more than the family says a unit differs from its kind, in all or in some things alone; the build it is else. */
 export interface Strewn {
-  readonly windings: number;
   readonly times: number;
+  readonly apart?: Apart | undefined;
+  readonly like: string;
+}
+
+/** Uncertainties in which alone some units differ from their kind; `leak` stands for `leak:A+` too. */
+export interface Apart {
+  readonly name: string;
+  readonly nuisances: readonly string[];
+  /** Species of the faults that a sound unit is then taken for. */
+  readonly takenFor: readonly string[];
+}
+
+/** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
+const notStrewn: readonly string[] = ['celsius'];
+
+/** How many times wider an uncertainty is on a build than its family says. */
+export function timesWider({ strewn }: Build, nuisance: string): number {
+  const [of] = nuisance.split(':') as [string];
+  const isWider = strewn?.apart ? strewn.apart.nuisances.includes(of) : !notStrewn.includes(of);
+  return strewn && isWider ? strewn.times : 1;
 }
 
 /** What a build and the same strewn wider have in common: the id of the former. */
@@ -92,6 +111,8 @@ export interface Ran {
   readonly moves: Readonly<Record<string, number>>;
   /** Standard uncertainty of the model itself. */
   readonly sigma: number;
+  /** Chance that it is foreseen badly; none where it isn't said. */
+  readonly astray?: number;
   /** The value on a handful of units strewn as their kind is; none where it follows what is uncertain in a straight line. */
   readonly strewn?: readonly { readonly off: Off; readonly value: number }[];
 }
@@ -219,8 +240,6 @@ export interface Complaint {
 export interface Winding {
   readonly nuisance: string;
   readonly name: string;
-  /** The species of its shorted turns: what a sound winding of fewer ohms looks like. */
-  readonly shorted: string;
 }
 
 /**
@@ -250,6 +269,7 @@ export interface Subject {
   /** A point of its output as a check: its speed is chosen at the stand. */
   readonly outputCheck?: ((at: OutputAt) => Check) | undefined;
   readonly windings?: readonly Winding[] | undefined;
+  readonly apart?: readonly Apart[] | undefined;
   /** How many minutes of checking a wrong verdict costs: a check pays that lowers its chance by more than it takes. */
   readonly wrongVerdictMinutes: number;
   /** How much likelier two faults come together than chance has it. */
@@ -376,6 +396,7 @@ export interface Family<M> {
   readonly parts: (machine: M) => readonly Part[];
   readonly items: (machine: M) => readonly Item[];
   readonly windings?: readonly Winding[];
+  readonly apart?: readonly Apart[];
   readonly faults: (machine: M) => readonly Fault[];
   readonly checks: (machine: M) => readonly Check[];
   readonly wrongVerdictMinutes: number;

@@ -54,7 +54,7 @@ export type { Choice, Fact, FactValue } from './fact.ts';
 export const factValue = (machine: Machine, { id, unsaid }: Fact): FactValue | undefined =>
   (machine as unknown as Record<string, FactValue | undefined>)[id] ?? unsaid;
 export { asReceived, type AssemblyState, stateFor } from './assembly.ts';
-export { heldAt, kinOf, runningFault } from './family.ts';
+export { heldAt, kinOf, runningFault, timesWider } from './family.ts';
 export type {
   Build,
   Complaint,
@@ -80,7 +80,6 @@ export type {
   Shows,
   Spin,
   Stand,
-  Strewn,
   Subject,
   Winding,
 } from './family.ts';

@@ -1,4 +1,4 @@
-import type { Build, Nuisance } from '../family.ts';
+import type { Apart, Build, Nuisance } from '../family.ts';
 import { type ClawPole, diodePlaces, phases } from './parameters.ts';
 
 export interface ClawPoleBuild extends Build {
@@ -62,3 +62,13 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
     { name: 'regulator-drive', sigma: 2.5 },
   ];
 }
+
+/** Windings of another make; insulation that damp, dust and age made another on every unit. */
+export const clawPoleApart: readonly Apart[] = [
+  { name: 'windings', nuisances: ['stator', 'rotor'], takenFor: ['stator-turns', 'rotor-turns'] },
+  {
+    name: 'insulation',
+    nuisances: ['leak', 'exciter-leak', 'insulation-core', 'insulation-rotor-core', 'insulation-output'],
+    takenFor: ['diode-leaky', 'stator-core', 'rotor-core', 'output-leak'],
+  },
+];

@@ -1,6 +1,6 @@
 import type { AssemblyState } from '../assembly.ts';
 import type { Family } from '../family.ts';
-import { type ClawPoleBuild, clawPoleBuilds, clawPoleContrary, clawPoleNuisances } from './builds.ts';
+import { clawPoleApart, type ClawPoleBuild, clawPoleBuilds, clawPoleContrary, clawPoleNuisances } from './builds.ts';
 import { clawPoleChecks, outputPoint } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
@@ -71,9 +71,10 @@ export const clawPole: Family<ClawPole> = {
   parts: clawPoleParts,
   items: clawPoleItems,
   windings: [
-    { nuisance: 'stator', name: 'Stator', shorted: 'stator-turns' },
-    { nuisance: 'rotor', name: 'Rotor', shorted: 'rotor-turns' },
+    { nuisance: 'stator', name: 'Stator' },
+    { nuisance: 'rotor', name: 'Rotor' },
   ],
+  apart: clawPoleApart,
   faults: clawPoleFaults,
   checks: clawPoleChecks,
   wrongVerdictMinutes,

@@ -1,5 +1,15 @@
 import type { RunSetup } from '../../checks/index.ts';
-import { heldAt, type Off, type Ran, type Runner, type RunningFault, type SettledRun, type Stand } from '../family.ts';
+import { normalCdf } from '../../numeric/index.ts';
+import {
+  heldAt,
+  type Off,
+  type Ran,
+  type Runner,
+  type RunningFault,
+  type SettledRun,
+  type Stand,
+  timesWider,
+} from '../family.ts';
 import type { ClawPoleBuild } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
 import { brushesOff, clawPoleRun, shownBy, swayed } from './running.ts';
@@ -13,11 +23,12 @@ const settledShare = 4e-3;
 /** Relative standard uncertainty of an output current foreseen from the plate's figures, and of a stand's speed [from memory]. */
 const modelShare = 0.03;
 const speedShare = 0.01;
-/** Of the tap's share of the output, and of what the exciter diodes give. */
-const tapSigma = 0.01;
-const exciterSigma = 0.01;
-/** Of what is amiss with that, how much hangs on what the plate doesn't tell [our estimate]. */
-const exciterAmiss = 0.15;
+/** Of the volts at the post, how surely those of tap and exciter terminal are foreseen. */
+const voltsShare = 0.01;
+/** Less than this, A, is no output. */
+const leastOutput = 0.5;
+/** Of a sound output at 3,000 rpm, its standard deviation on units as their kind is [counted, see the test]. */
+const outputShare = 0.2;
 /** Diode volts of a hot rectifier; windings as warm as a few minutes at full output make them [from memory]. */
 const warm = { windings: 70, diodes: 70 } as const;
 const kelvin = 15;
@@ -68,22 +79,21 @@ export function clawPoleRunner(machine: ClawPole): Runner {
     const there = setup.shows === 'tap' ? faults : faults.map(alike);
     const shows = (off?: Off) => shown(own, setup, there, off);
     const value = shows();
-    if (setup.shows === 'tap') {
-      // A sound tap lies in the middle whatever the field; off it, where follows from flux and reactances.
-      const move = (name: string) => (shows({ [name]: trials[name]! }) - value) / trials[name]!;
-      const moving = faults.length ? ['flux', 'inductance', 'damping'] : [];
+    const move = (name: string) => (shows({ [name]: trials[name]! }) - value) / trials[name]!;
+    if (setup.shows === 'tap' || setup.shows === 'exciter') {
+      // A sound tap lies in the middle, sound exciter diodes give the post's volts and a little more, whatever the field.
+      const moving = faults.length ? ['flux', 'inductance', 'damping', 'rotor'] : [];
+      const amps = (of: readonly RunningFault[]) => ran(asStar(own, of), setup, of).amps;
       return {
         value,
         get moves() {
           return Object.fromEntries(moving.map((name) => [name, move(name)]));
         },
-        sigma: tapSigma * setup.held.volts!,
+        sigma: voltsShare * setup.held.volts!,
+        astray: nothingChance(amps(there), outputShare * timesWider(build, 'flux') * amps([])),
       };
     }
     const sound = shown(own, setup, []);
-    // A sound one's exciter diodes give the post's volts and a little more, whatever the field.
-    if (setup.shows === 'exciter')
-      return { value, moves: {}, sigma: Math.hypot(exciterSigma * setup.held.volts!, exciterAmiss * (value - sound)) };
     // So near to the speed that begins to charge, a little more flux makes all the difference.
     if (sound < faintAmps)
       return { value, moves: {}, sigma: Math.hypot(faintAmps, shown(own, setup, [], { flux: faintFlux })) };
@@ -96,12 +106,15 @@ export function clawPoleRunner(machine: ClawPole): Runner {
     return {
       value,
       get moves() {
-        const moves = Object.entries(trials).map(([name, by]) => [name, value * share({ [name]: by }, by)] as const);
-        const own: Record<string, number> = Object.fromEntries(moves);
-        if (!isPoint) own.celsius = value * perKelvin;
-        if (there.some(({ species }) => uneven.test(species)))
-          own.damping = (shows({ damping: trials.damping! }) - value) / trials.damping!;
-        return own;
+        const asSound = ([name, by]: readonly [string, number]) => [name, sound * share({ [name]: by }, by)] as const;
+        const moves: Record<string, number> = Object.fromEntries(Object.entries(trials).map(asSound));
+        if (!isPoint) moves.celsius = sound * perKelvin;
+        if (there.length === 0) return moves;
+        // What moves a sound output moves what a fault leaves of it as much more or less as flux does.
+        const more = move('flux') / moves.flux!;
+        for (const name of Object.keys(moves)) moves[name]! *= more;
+        if (there.some(({ species }) => uneven.test(species))) moves.damping = move('damping');
+        return moves;
       },
       sigma: Math.hypot(modelShare * value, perSpeed * value, 0.3, value * perKelvin * unsure),
     };
@@ -127,16 +140,23 @@ function run(
   const there = [...faults, ...brushesOff(off.brushes)];
   const settling = { stepsPerPeriod: steps, settledShare, from };
   const ended = clawPoleRun(own, build, there, held, excitation, settling);
-  return { value: shownBy(ended, shows), settled: ended.settled };
+  return { value: shownBy(ended, shows), amps: shownBy(ended, 'output'), settled: ended.settled };
 }
+
+/**
+ * The chance that a unit foreseen to give so many amperes, so surely, gives none, and holds no volts anywhere. One foreseen
+ * to give none doesn't.
+ */
+const nothingChance = (amps: number, sigma: number): number => (amps < leastOutput ? 0 : normalCdf(-amps / sigma));
 
 /** Between its leads a whole delta is a star (Kennelly 1899, from memory): what spares the windings runs once for both. */
 const asStar = (build: ClawPoleBuild, faults: readonly RunningFault[]): ClawPoleBuild =>
   faults.some(({ species }) => ofWindings.test(species)) ? build : { ...build, connection: 'star' };
 
-/** What was shown, and where the run ended. */
+/** What was shown, the output with it, and where the run ended. */
 interface RunTo {
   readonly value: number;
+  readonly amps: number;
   readonly settled: SettledRun;
 }
 

@@ -4,7 +4,7 @@
   import { percent } from '$lib/percent.ts';
 
   /** Says so where a unit isn't what it was checked in as, or differs from its kind. */
-  const { diagnosis }: { diagnosis: Pick<Diagnosis, 'builds' | 'unlike' | 'unlikeInWindings'> } = $props();
+  const { diagnosis }: { diagnosis: Pick<Diagnosis, 'builds' | 'unlike' | 'unlikeIn'> } = $props();
 
   const contrary = $derived(contraryBuild(diagnosis));
 </script>
@@ -17,8 +17,8 @@
 {/if}
 {#if diagnosis.unlike >= 0.5}
   <p class="my-1 border-l-4 border-info px-3 text-sm">
-    {#if diagnosis.unlikeInWindings > diagnosis.unlike / 2}
-      Its windings read like another make’s, all else like its kind: their limits are taken wider.
+    {#if diagnosis.unlikeIn}
+      Differs from its kind in its {diagnosis.unlikeIn} alone: limits are taken wider there.
     {:else}
       Differs from its kind in many small ways: limits are taken wider.
     {/if}
