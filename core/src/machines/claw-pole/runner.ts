@@ -25,6 +25,8 @@ const modelShare = 0.03;
 const speedShare = 0.01;
 /** Of the volts at the post, how surely those of tap and exciter terminal are foreseen. */
 const voltsShare = 0.01;
+/** Of how far they are moved, how much no straight line tells [counted, see the test]. */
+const bentShare = 0.7;
 /** Less than this, A, is no output. */
 const leastOutput = 0.5;
 /** Of a sound output at 3,000 rpm, its standard deviation on units as their kind is [counted, see the test]. */
@@ -55,6 +57,9 @@ const trials: Readonly<Record<string, number>> = {
   brushes: 0.3,
 };
 
+/** What moves its volts, tried as far towards less output as units differ: what isn't settled yet moves them by a share of a volt. */
+const weaker: Readonly<Record<string, number>> = { flux: -0.1, inductance: 0.12, damping: 0.14, rotor: 0.12 };
+
 /**
  * Runs one claw-pole alternator, field full past its regulator or, for a point of its output, by it. Every place that
  * equal phases turn into another is one run.
@@ -79,18 +84,22 @@ export function clawPoleRunner(machine: ClawPole): Runner {
     const there = setup.shows === 'tap' ? faults : faults.map(alike);
     const shows = (off?: Off) => shown(own, setup, there, off);
     const value = shows();
-    const move = (name: string) => (shows({ [name]: trials[name]! }) - value) / trials[name]!;
+    const move = (name: string, by = trials[name]!) => (shows({ [name]: by }) - value) / by;
     if (setup.shows === 'tap' || setup.shows === 'exciter') {
       // A sound tap lies in the middle, sound exciter diodes give the post's volts and a little more, whatever the field.
-      const moving = faults.length ? ['flux', 'inductance', 'damping', 'rotor'] : [];
+      const moving = (faults.length ? Object.entries(weaker) : []).map(([name, by]) => ({ name, by }));
+      const wider = timesWider(build, 'flux');
       const amps = (of: readonly RunningFault[]) => ran(asStar(own, of), setup, of).amps;
       return {
         value,
         get moves() {
-          return Object.fromEntries(moving.map((name) => [name, move(name)]));
+          return Object.fromEntries(moving.map(({ name, by }) => [name, move(name, by)]));
         },
-        sigma: voltsShare * setup.held.volts!,
-        astray: nothingChance(amps(there), outputShare * timesWider(build, 'flux') * amps([])),
+        get sigma() {
+          const moved = Math.hypot(...moving.map(({ name, by }) => move(name, by) * by));
+          return Math.hypot(voltsShare * setup.held.volts!, bentShare * wider * moved);
+        },
+        astray: nothingChance(amps(there), outputShare * wider * amps([])),
       };
     }
     const sound = shown(own, setup, []);
