@@ -16,6 +16,7 @@ import {
   stand,
   tape,
   title,
+  unanswered,
   until,
   visit,
 } from './stage.ts';
@@ -145,8 +146,9 @@ describe('at the bench', () => {
     await bench(1006);
     await pick('Slip ring to slip ring');
     const before = (await apiJob(1006)).readings.length;
-    // Streams alone are open now: what was still being answered would be waited for.
+    // Streams alone are open then: what was still being answered would be waited for.
     await page.waitForTimeout(700);
+    await until(() => Promise.resolve(unanswered.size === 0), 'everything answered');
     const took = await stand.stop();
     try {
       expect(took, 'ends within a second of SIGTERM, streams open').lessThan(1000);

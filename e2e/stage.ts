@@ -1,4 +1,4 @@
-import type { Browser, BrowserContext, Page } from 'playwright-core';
+import type { Browser, BrowserContext, Page, Request } from 'playwright-core';
 import { openBrowser } from './browser.ts';
 import { Stand } from './harness.ts';
 import { openAt, signInAt, Visitor } from './visitor.ts';
@@ -13,6 +13,8 @@ export let page: Page;
 export let visitor: Visitor;
 /** Every host that a page asked. */
 export const asked = new Set<string>();
+/** What pages ask and isn't answered yet, streams aside: they stay open. */
+export const unanswered = new Set<Request>();
 
 /** A page of its own window, with somebody signed in. */
 export async function openPage(as = 'Wenna Oskarby', from = context): Promise<Page> {
@@ -105,7 +107,12 @@ before(async () => {
   context.setDefaultTimeout(patienceMilliseconds);
   // Requests are intercepted from the start: none can be on its way while a route at an open page switches that on.
   await context.route('**/nobody-asks-for-this', (route) => route.continue());
-  context.on('request', (request) => asked.add(new URL(request.url()).hostname));
+  context.on('request', (request) => {
+    asked.add(new URL(request.url()).hostname);
+    if (request.resourceType() !== 'eventsource') unanswered.add(request);
+  });
+  context.on('requestfinished', (request) => unanswered.delete(request));
+  context.on('requestfailed', (request) => unanswered.delete(request));
   page = await openPage();
   visitor = await Visitor.signIn(stand.url);
 });
