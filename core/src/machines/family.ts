@@ -34,16 +34,17 @@ export interface Build {
   readonly priorAsItsKind?: number;
   /** The variant of the model it belongs to, when the unit may be one of several. */
   readonly variant?: string | undefined;
-  /** For a unit that differs more from its kind than the family says, and the build it is else. */
+  /** Of a unit that differs more from its kind than the family says. */
   readonly strewn?: Strewn;
   /** Contradicts what was checked in, as no variant of the model does. */
   readonly contrary?: true;
 }
 
-/** How many times more than the family says a unit differs from its kind, in all or in some things alone; the build it is else. */
+/** How a unit differs more from its kind than the family says: so many times, in all or in some things alone. */
 export interface Strewn {
   readonly times: number;
   readonly apart?: Apart | undefined;
+  /** The build, as its kind is, that it is else. */
   readonly like: string;
 }
 
