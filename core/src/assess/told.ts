@@ -67,7 +67,8 @@ export function buildsOf({ builds }: Case, belief: Belief): Diagnosis['builds'] 
 
 /** What a unit unlike its kind differs in alone, if that is likelier than in all. */
 export const unlikeInOf = (opened: Case, belief: Belief): string | undefined =>
-  opened.subject.apart?.find(({ name }) => unlikeChance(opened, belief, name) > unlikeChance(opened, belief) / 2)?.name;
+  opened.subject.strewnApart?.find(({ name }) => unlikeChance(opened, belief, name) > unlikeChance(opened, belief) / 2)
+    ?.name;
 
 export const clearedOf = (opened: Case, belief: Belief): Assessment['cleared'] =>
   standings(opened, belief).flatMap((standing, f) =>

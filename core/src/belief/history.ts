@@ -24,8 +24,8 @@ export class History {
   constructor(opened: Case, before = (scope: Scope) => priorBelief(opened, scope)) {
     this.#opened = opened;
     this.#before = before;
-    const likely = (opened.subject.apart ?? []).flatMap(({ takenFor }) => takenFor);
-    this.#takenFor = new Set(opened.faults.flatMap(({ species }, f) => (likely.includes(species) ? [f] : [])));
+    const species = (opened.subject.strewnApart ?? []).flatMap(({ takenFor }) => takenFor);
+    this.#takenFor = new Set([...opened.faults.keys()].filter((f) => species.includes(opened.faults[f]!.species)));
   }
 
   follow(readings: readonly Reading[]): Followed {
@@ -49,16 +49,12 @@ export class History {
    * unit a little unlike its kind, or so in some things alone, is taken for.
    */
   #mayBeAny({ belief }: Followed, least: number): boolean {
-    const { faults: all } = this.#opened;
-    const isMistakable =
-      ({ soundAbove }: Particle) =>
-      (f: number, at: number) =>
-        this.#takenFor.has(f) && (!all[f]!.severity.soundAbove || soundAbove[at]!);
+    const isMistakable = ({ faults, soundAbove }: Particle) =>
+      faults.some((f, n) => this.#takenFor.has(f) && (soundAbove[n]! || !this.#opened.faults[f]!.severity.soundAbove));
     const chance = chanceThat(
       this.#opened,
       belief,
-      (faults, particle, { strewn }) =>
-        strewn !== undefined || faults.length > 1 || faults.some(isMistakable(particle)),
+      (faults, particle, { strewn }) => strewn !== undefined || faults.length > 1 || isMistakable(particle),
     );
     return chance >= least;
   }

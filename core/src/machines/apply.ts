@@ -1,14 +1,5 @@
-import {
-  type Apart,
-  type Build,
-  type Family,
-  kinOf,
-  type Runner,
-  type Strewn,
-  type Subject,
-  timesWider,
-  type Variant,
-} from './family.ts';
+import { type Build, kinOf, type Strewn, type StrewnApart, timesWider, type Variant } from './build.ts';
+import type { Family, Runner, Subject } from './family.ts';
 
 /** Where a model has variants: chance that the unit is built as it was checked in [from memory]. */
 const asCheckedIn = 0.8;
@@ -25,7 +16,7 @@ export const usualUnlikeShare = 0.05;
 const contraryShare = 0.02;
 
 /** Each build as the family says, and strewn wider. */
-function withStrewn(builds: readonly Build[], share: number, alone: readonly Apart[]): Build[] {
+function withStrewn(builds: readonly Build[], share: number, alone: readonly StrewnApart[]): Build[] {
   const ways = [{ times: wide }, { times: slight }, ...alone.map((apart) => ({ times: wide, apart }))];
   return [
     ...builds.map((build) => ({ ...build, prior: build.prior * (1 - share) })),
@@ -77,7 +68,7 @@ export function apply<M>(
   };
   return {
     ...fixedOf(family, machine),
-    builds: [...withStrewn(builds, unlikeShare, family.apart ?? []), ...contrary],
+    builds: [...withStrewn(builds, unlikeShare, family.strewnApart ?? []), ...contrary],
     network: (build, assembly) => family.network(machineOf(build), build, assembly),
     run: (build, setup, faults) => runnerOf(machineOf(build))(build, setup, faults),
     shows: (build, setup, faults, off) => family.shows(machineOf(build))(build, setup, faults, off),
@@ -110,7 +101,7 @@ const fixedOf = <M>(
   parts: family.parts(machine),
   items: family.items(machine),
   windings: family.windings,
-  apart: family.apart,
+  strewnApart: family.strewnApart,
   faults: family.faults(machine),
   checks: family.checks(machine),
   outputCheck: family.generates && ((at) => family.generates!.outputCheck(machine, at)),

@@ -13,6 +13,7 @@ import type { PriorParameter } from '../numeric/index.ts';
 import type { Orders } from '../waveform/index.ts';
 import type { AssemblyState } from './assembly.ts';
 import type { Fact } from './fact.ts';
+import type { Build, StrewnApart } from './build.ts';
 
 /** A number a machine is described by, with all that is known of it: the schema reads as its manual. */
 export interface NumberParameter {
@@ -23,56 +24,6 @@ export interface NumberParameter {
   /** Relative standard deviation between sound machines of one model. */
   readonly relativeSigma: number;
   readonly source: string;
-}
-
-/** What isn't known of the machine's build is itself a hypothesis: one of these is true. */
-export interface Build {
-  readonly id: string;
-  readonly name: string;
-  readonly prior: number;
-  /** The prior while the unit is taken for one of its kind, where it differs: 0 for a build that isn't weighed until then. */
-  readonly priorAsItsKind?: number;
-  /** The variant of the model it belongs to, when the unit may be one of several. */
-  readonly variant?: string | undefined;
-  /** Of a unit that differs more from its kind than the family says. */
-  readonly strewn?: Strewn;
-  /** Contradicts what was checked in, as no variant of the model does. */
-  readonly contrary?: true;
-}
-
-/** How a unit differs more from its kind than the family says: so many times, in all or in some things alone. */
-export interface Strewn {
-  readonly times: number;
-  readonly apart?: Apart | undefined;
-  /** The build, as its kind is, that it is else. */
-  readonly like: string;
-}
-
-/** Uncertainties in which alone some units differ from their kind; `leak` stands for `leak:A+` too. */
-export interface Apart {
-  readonly name: string;
-  readonly nuisances: readonly string[];
-  /** Species of the faults that a sound unit is then taken for. */
-  readonly takenFor: readonly string[];
-}
-
-/** Known as well of a unit that is unlike its kind: it is what was typed that is off, not the unit. */
-const notStrewn: readonly string[] = ['celsius'];
-
-/** How many times wider an uncertainty is on a build than its family says. */
-export function timesWider({ strewn }: Build, nuisance: string): number {
-  const [of] = nuisance.split(':') as [string];
-  const isWider = strewn?.apart ? strewn.apart.nuisances.includes(of) : !notStrewn.includes(of);
-  return strewn && isWider ? strewn.times : 1;
-}
-
-/** What a build and the same strewn wider have in common: the id of the former. */
-export const kinOf = ({ id, strewn }: Build): string => strewn?.like ?? id;
-
-/** The same model built otherwise: another stator, another rotor. */
-export interface Variant<M> {
-  readonly name: string;
-  readonly machine: M;
 }
 
 /**
@@ -270,7 +221,7 @@ export interface Subject {
   /** A point of its output as a check: its speed is chosen at the stand. */
   readonly outputCheck?: ((at: OutputAt) => Check) | undefined;
   readonly windings?: readonly Winding[] | undefined;
-  readonly apart?: readonly Apart[] | undefined;
+  readonly strewnApart?: readonly StrewnApart[] | undefined;
   /** How many minutes of checking a wrong verdict costs: a check pays that lowers its chance by more than it takes. */
   readonly wrongVerdictMinutes: number;
   /** How much likelier two faults come together than chance has it. */
@@ -397,7 +348,7 @@ export interface Family<M> {
   readonly parts: (machine: M) => readonly Part[];
   readonly items: (machine: M) => readonly Item[];
   readonly windings?: readonly Winding[];
-  readonly apart?: readonly Apart[];
+  readonly strewnApart?: readonly StrewnApart[];
   readonly faults: (machine: M) => readonly Fault[];
   readonly checks: (machine: M) => readonly Check[];
   readonly wrongVerdictMinutes: number;

@@ -10,7 +10,8 @@ import {
 } from './starter/index.ts';
 import { apply } from './apply.ts';
 import type { Fact, FactValue } from './fact.ts';
-import type { Family, Subject, Variant as VariantOf } from './family.ts';
+import type { Family, Subject } from './family.ts';
+import type { Variant as VariantOf } from './build.ts';
 
 /** Any machine the program knows. A new family is a new folder and one more member here and in the register. */
 export type Machine = ClawPole | Starter;
@@ -54,9 +55,10 @@ export type { Choice, Fact, FactValue } from './fact.ts';
 export const factValue = (machine: Machine, { id, unsaid }: Fact): FactValue | undefined =>
   (machine as unknown as Record<string, FactValue | undefined>)[id] ?? unsaid;
 export { asReceived, type AssemblyState, stateFor } from './assembly.ts';
-export { heldAt, kinOf, runningFault, timesWider } from './family.ts';
+export { kinOf, timesWider } from './build.ts';
+export { heldAt, runningFault } from './family.ts';
+export type { Build } from './build.ts';
 export type {
-  Build,
   Complaint,
   Drives,
   Family,

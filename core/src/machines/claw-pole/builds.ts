@@ -1,4 +1,5 @@
-import type { Apart, Build, Nuisance } from '../family.ts';
+import type { Build, StrewnApart } from '../build.ts';
+import type { Nuisance } from '../family.ts';
 import { type ClawPole, diodePlaces, phases } from './parameters.ts';
 
 export interface ClawPoleBuild extends Build {
@@ -64,7 +65,7 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
 }
 
 /** Windings of another make; insulation that damp, dust and age made another on every unit. */
-export const clawPoleApart: readonly Apart[] = [
+export const clawPoleStrewnApart: readonly StrewnApart[] = [
   { name: 'windings', nuisances: ['stator', 'rotor'], takenFor: ['stator-turns', 'rotor-turns'] },
   {
     name: 'insulation',

@@ -1,6 +1,12 @@
 import type { AssemblyState } from '../assembly.ts';
 import type { Family } from '../family.ts';
-import { clawPoleApart, type ClawPoleBuild, clawPoleBuilds, clawPoleContrary, clawPoleNuisances } from './builds.ts';
+import {
+  clawPoleStrewnApart,
+  type ClawPoleBuild,
+  clawPoleBuilds,
+  clawPoleContrary,
+  clawPoleNuisances,
+} from './builds.ts';
 import { clawPoleChecks, outputPoint } from './checks/index.ts';
 import { type Assembly, clawPoleNetwork } from './circuit.ts';
 import { clawPoleComplaints } from './complaints.ts';
@@ -74,7 +80,7 @@ export const clawPole: Family<ClawPole> = {
     { nuisance: 'stator', name: 'Stator' },
     { nuisance: 'rotor', name: 'Rotor' },
   ],
-  apart: clawPoleApart,
+  strewnApart: clawPoleStrewnApart,
   faults: clawPoleFaults,
   checks: clawPoleChecks,
   wrongVerdictMinutes,

@@ -1,16 +1,8 @@
 import type { RunSetup } from '../../checks/index.ts';
 import { normalCdf } from '../../numeric/index.ts';
-import {
-  heldAt,
-  type Off,
-  type Ran,
-  type Runner,
-  type RunningFault,
-  type SettledRun,
-  type Stand,
-  timesWider,
-} from '../family.ts';
-import type { ClawPoleBuild } from './builds.ts';
+import { timesWider } from '../build.ts';
+import { heldAt, type Off, type Ran, type Runner, type RunningFault, type SettledRun, type Stand } from '../family.ts';
+import { type ClawPoleBuild, clawPoleNuisances } from './builds.ts';
 import { type ClawPole, phases } from './parameters.ts';
 import { brushesOff, clawPoleRun, shownBy, swayed } from './running.ts';
 
@@ -57,8 +49,11 @@ const trials: Readonly<Record<string, number>> = {
   brushes: 0.3,
 };
 
-/** What moves its volts, tried as far towards less output as units differ: what isn't settled yet moves them by a share of a volt. */
-const weaker: Readonly<Record<string, number>> = { flux: -0.1, inductance: 0.12, damping: 0.14, rotor: 0.12 };
+/**
+ * What moves its volts, and which way less output lies. Tried as far as units differ: what isn't settled yet moves them by a
+ * share of a volt.
+ */
+const weaker: Readonly<Record<string, number>> = { flux: -1, inductance: 1, damping: 1, rotor: 1 };
 
 /**
  * Runs one claw-pole alternator, field full past its regulator or, for a point of its output, by it. Every place that
@@ -87,7 +82,9 @@ export function clawPoleRunner(machine: ClawPole): Runner {
     const move = (name: string, by = trials[name]!) => (shows({ [name]: by }) - value) / by;
     if (setup.shows === 'tap' || setup.shows === 'exciter') {
       // A sound tap lies in the middle, sound exciter diodes give the post's volts and a little more, whatever the field.
-      const moving = (faults.length ? Object.entries(weaker) : []).map(([name, by]) => ({ name, by }));
+      const moving = (faults.length ? clawPoleNuisances(machine, own) : []).flatMap(({ name, sigma }) =>
+        weaker[name] === undefined ? [] : [{ name, by: weaker[name] * sigma }],
+      );
       const wider = timesWider(build, 'flux');
       const amps = (of: readonly RunningFault[]) => ran(asStar(own, of), setup, of).amps;
       return {

@@ -1,4 +1,5 @@
-import type { Build, Nuisance } from '../family.ts';
+import type { Build } from '../build.ts';
+import type { Nuisance } from '../family.ts';
 import type { Starter } from './parameters.ts';
 
 /** A plate says how a starter is built; what isn't known of it is a matter of degree. */
