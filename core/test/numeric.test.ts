@@ -5,7 +5,8 @@ import {
   type Gaussian,
   gaussianAbove,
   gaussianAlong,
-  gaussianForget,
+  gaussianBefore,
+  gaussiansForget,
   gaussianOf,
   gaussianProject,
   gaussianUpdate,
@@ -88,7 +89,9 @@ describe('numeric: a Gaussian state as a chain of observations', () => {
       [[0, 1, -1], 0.4],
     ] as const)
       state = gaussianUpdate(state, 0, slopeOf(Float64Array.from(slope), 0), value, 0.1);
-    const forgot = gaussianForget(state, 1, 3);
+    const learnt = gaussianUpdate(state, 0, slopeOf(Float64Array.of(0, 0, 1), 0), 1, 0.1);
+    const [forgot, later] = gaussiansForget([state, learnt], 1, 3) as [Gaussian, Gaussian];
+    expect(later.newest!.before, 'what they had in common they have').equal(forgot.newest);
     const along = (of: Gaussian, slope: number[]) => gaussianProject(of, 0, slopeOf(Float64Array.from(slope), 0));
     expect(along(forgot, [0, 1, 0])).deep.equal({ mean: 0, variance: 9 });
     expect(along(forgot, [1, 0, 1])).deep.equal(along(state, [1, 0, 1]));
@@ -128,10 +131,24 @@ describe('numeric: a Gaussian state as a chain of observations', () => {
     });
     expect(gaussianAbove(known, 9, slope(second), bound, noise), 'no news').equal(known);
   });
+  it('goes back to what it was before an observation', () => {
+    const slope = (...of: number[]) => slopeOf(Float64Array.from(of), 0);
+    const first = gaussianUpdate(gaussianOf([1, 0.5, 2]), 0, slope(1, 1, 0), 2, 0.1);
+    const second = gaussianUpdate(first, 0.3, slope(0, 1, -1), 0.4, 0.2);
+    const third = gaussianAbove(second, 0, slope(1, 0, 1), 1.5, 0.2);
+    for (const [before, step] of [
+      [first, second.newest!],
+      [second, third.newest!],
+    ] as const) {
+      const again = gaussianBefore(third, step);
+      expect(again.newest).equal(before.newest);
+      again.mean.forEach((mean, i) => expect(mean).closeTo(before.mean[i]!, 1e-12));
+    }
+  });
   it('leaves the state before an observation as it was', () => {
     const before = gaussianOf([1, 1]);
     gaussianUpdate(before, 0, slopeOf(Float64Array.of(1, 0), 0), 3, 0.1);
     expect([...before.mean]).deep.equal([0, 0]);
-    expect(before.term).equal(undefined);
+    expect(before.newest).equal(undefined);
   });
 });

@@ -1,5 +1,5 @@
 import type { Build } from '../machines/index.ts';
-import { type Gaussian, gaussianAlong, gaussianForget, type PriorParameter } from '../numeric/index.ts';
+import { type Gaussian, gaussianAlong, gaussiansForget, type PriorParameter } from '../numeric/index.ts';
 import { boundsFactor } from './bounds.ts';
 import type { Case, Reading } from './case.ts';
 import type { Particle } from './hypotheses.ts';
@@ -199,13 +199,10 @@ function revised(evidence: readonly Evidence[], weighings: readonly Weighing[]):
 /** The belief with what was known of one uncertain quantity forgotten: it was exchanged, for one known to `sigma`. */
 export function beliefWithout(opened: Case, belief: Belief, name: string, sigma: number): Belief {
   const component = opened.dimensions.index.get(name)!;
-  const forgot = new Map<Gaussian, Gaussian>();
-  const forget = (state: Gaussian): Gaussian => {
-    const known = forgot.get(state) ?? gaussianForget(state, component, sigma);
-    forgot.set(state, known);
-    return known;
-  };
-  const rows = belief.rows.map((row) => ({ ...row, states: row.states.map(forget), sound: forget(row.sound) }));
+  const held = belief.rows.flatMap(({ states, sound }) => [...states, sound]);
+  const forgot = gaussiansForget(held, component, sigma).values();
+  const next = () => forgot.next().value!;
+  const rows = belief.rows.map((row) => ({ ...row, states: row.states.map(next), sound: next() }));
   return { ...belief, rows };
 }
 

@@ -1,10 +1,12 @@
 import {
   type Gaussian,
   gaussianAbove,
+  gaussianBefore,
   gaussianCovariance,
   gaussianProject,
   gaussianUpdate,
   normalPdf,
+  type Step,
 } from '../numeric/index.ts';
 import type { Reading } from './case.ts';
 import type { NumberPrediction } from './prediction.ts';
@@ -19,8 +21,7 @@ export interface Lesson {
   readonly slip: number;
 }
 
-/** By the state that was learnt. */
-const lessons = new WeakMap<Gaussian, Lesson>();
+const lessons = new WeakMap<Step, Lesson>();
 
 /** The state after a lesson. */
 export function learn(state: Gaussian, lesson: Lesson): Gaussian {
@@ -29,7 +30,7 @@ export function learn(state: Gaussian, lesson: Lesson): Gaussian {
     lesson.shown === undefined
       ? gaussianAbove(state, mean, slope, top, noiseVariance)
       : gaussianUpdate(state, mean, slope, lesson.shown, noiseVariance);
-  if (learnt !== state) lessons.set(learnt, lesson);
+  if (learnt.newest && learnt !== state) lessons.set(learnt.newest, lesson);
   return learnt;
 }
 
@@ -62,9 +63,9 @@ export function reconsider(
   shown: number,
 ): Reconsidered | undefined {
   const expected = gaussianProject(state, mean, slope);
-  let best: { readonly link: Gaussian; readonly lesson: Lesson; readonly odds: number } | undefined;
+  let best: (Learnt & { readonly odds: number }) | undefined;
   let most = 0;
-  for (const { link, lesson } of learning(state)) {
+  for (const { step, lesson } of learning(state)) {
     if (lesson.shown === undefined) continue;
     const noise = lesson.prediction.noiseVariance;
     const known = gaussianProject(state, lesson.prediction.mean, lesson.prediction.slope);
@@ -75,23 +76,28 @@ export function reconsider(
     const odds = Math.min(lesson.slip / normalPdf((off * noise) / left, 0, noise / Math.sqrt(left)), mostOdds);
     const sigma = Math.sqrt(expected.variance + shared ** 2 / left + noiseVariance);
     const likely = odds * normalPdf(shown, expected.mean - (shared * off) / left, sigma);
-    if (likely > most) [most, best] = [likely, { link, lesson, odds }];
+    if (likely > most) [most, best] = [likely, { step, lesson, odds }];
   }
-  return best && { reading: best.lesson.reading, odds: best.odds, state: without(state, best.link) };
+  return best && { reading: best.lesson.reading, odds: best.odds, state: without(state, best.step) };
 }
 
-/** The links of a state's chain with what each was learnt from, newest first, as far as that is known. */
-function* learning(state: Gaussian): Generator<{ readonly link: Gaussian; readonly lesson: Lesson }, void> {
-  for (let link: Gaussian | undefined = state; link; link = link.before) {
-    const lesson = lessons.get(link);
+interface Learnt {
+  readonly step: Step;
+  readonly lesson: Lesson;
+}
+
+/** The steps of a state with what each was learnt from, newest first, as far as that is known. */
+function* learning({ newest }: Gaussian): Generator<Learnt, void> {
+  for (let step = newest; step; step = step.before) {
+    const lesson = lessons.get(step);
     if (!lesson) return;
-    yield { link, lesson };
+    yield { step, lesson };
   }
 }
 
-/** The state with one link of its chain never learnt. */
-function without(state: Gaussian, link: Gaussian): Gaussian {
-  const links = [...learning(state)];
-  const since = links.slice(0, links.map((one) => one.link).indexOf(link));
-  return since.reduceRight((known, { lesson }) => learn(known, lesson), link.before!);
+/** The state with one of its steps never made. */
+function without(state: Gaussian, step: Step): Gaussian {
+  const all = [...learning(state)];
+  const since = all.slice(0, all.map((one) => one.step).indexOf(step));
+  return since.reduceRight((known, { lesson }) => learn(known, lesson), gaussianBefore(state, step));
 }

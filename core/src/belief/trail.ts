@@ -32,7 +32,7 @@ interface Branches {
 /** So many states are held along a trail, each a kilobyte or more; beyond that the beliefs that hold most are let go. */
 const mostStates = 6_000;
 /** The last places are kept: what is struck out again is most often the last. */
-const lastKept = 5;
+const lastKept = 3;
 
 /** Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends. */
 export class Trail {

@@ -8,9 +8,17 @@ import { normalCdf, normalPdf } from './normal.ts';
 export interface Gaussian {
   readonly mean: Float64Array;
   readonly priorVariance: Float64Array;
-  readonly before: Gaussian | undefined;
-  /** The rank-one term of the newest observation; undefined at the root. */
-  readonly term: Float64Array | undefined;
+  /** The newest observation; undefined before the first. */
+  readonly newest: Step | undefined;
+}
+
+/** What one observation did to a state. Holds no state, so that those nobody asks for any more can be let go. */
+export interface Step {
+  /** The rank-one term k. */
+  readonly term: Float64Array;
+  /** How many of it the mean moved by. */
+  readonly moved: number;
+  readonly before: Step | undefined;
 }
 
 /** Independent components with the given standard deviations, mean zero. */
@@ -18,8 +26,7 @@ export function gaussianOf(sigmas: readonly number[]): Gaussian {
   return {
     mean: new Float64Array(sigmas.length),
     priorVariance: Float64Array.from(sigmas, (sigma) => sigma * sigma),
-    before: undefined,
-    term: undefined,
+    newest: undefined,
   };
 }
 
@@ -59,7 +66,7 @@ export function gaussianProject(state: Gaussian, offset: number, slope: Slope): 
   const { index, value } = slope;
   let variance = 0;
   for (let i = 0; i < index.length; i++) variance += state.priorVariance[index[i]!]! * value[i]! * value[i]!;
-  for (let link: Gaussian | undefined = state; link?.term; link = link.before) variance -= dot(slope, link.term) ** 2;
+  for (let one = state.newest; one; one = one.before) variance -= dot(slope, one.term) ** 2;
   return { mean: offset + dot(slope, state.mean), variance: Math.max(variance, 0) };
 }
 
@@ -72,31 +79,52 @@ export function gaussianCovariance(state: Gaussian, a: Slope, b: Slope): number 
     if (apart <= 0) i++;
     if (apart >= 0) j++;
   }
-  for (let link: Gaussian | undefined = state; link?.term; link = link.before)
-    covariance -= dot(a, link.term) * dot(b, link.term);
+  for (let one = state.newest; one; one = one.before) covariance -= dot(a, one.term) * dot(b, one.term);
   return covariance;
 }
 
 /** Mean and variance of one component. */
 export function gaussianAlong(state: Gaussian, component: number): { mean: number; variance: number } {
   let variance = state.priorVariance[component]!;
-  for (let link: Gaussian | undefined = state; link?.term; link = link.before) variance -= link.term[component]! ** 2;
+  for (let one = state.newest; one; one = one.before) variance -= one.term[component]! ** 2;
   return { mean: state.mean[component]!, variance: Math.max(variance, 0) };
 }
 
-/** The state with one component as before any observation, of another standard deviation: nothing of it is known. */
-export function gaussianForget(state: Gaussian, component: number, sigma: number): Gaussian {
-  const priorVariance = state.priorVariance.with(component, sigma * sigma);
-  const forget = (link: Gaussian): Gaussian => ({
-    mean: link.mean.with(component, 0),
-    priorVariance,
-    before: link.before && forget(link.before),
-    term: link.term?.with(component, 0),
-  });
-  return forget(state);
+/**
+ * States with one component as before any observation, of another standard deviation: nothing of it is known. What they
+ * had in common they have in common.
+ */
+export function gaussiansForget(states: readonly Gaussian[], component: number, sigma: number): Gaussian[] {
+  const forgot = new Map<object, object>();
+  const once = <T extends object>(of: T, forget: () => T): T => {
+    const known = forgot.get(of) ?? forget();
+    forgot.set(of, known);
+    return known as T;
+  };
+  const without = (dense: Float64Array) => once(dense, () => dense.with(component, 0));
+  const steps = (newest: Step | undefined): Step | undefined =>
+    newest && once(newest, () => ({ ...newest, term: without(newest.term), before: steps(newest.before) }));
+  return states.map((state) =>
+    once(state, () => ({
+      mean: without(state.mean),
+      priorVariance: once(state.priorVariance, () => state.priorVariance.with(component, sigma * sigma)),
+      newest: steps(state.newest),
+    })),
+  );
 }
 
-/** The state after observing `offset + slope · x` as `value` with independent noise (Kalman step; Kalman 1960). */
+/** The state as it was before one of its steps, and all since. */
+export function gaussianBefore(state: Gaussian, step: Step): Gaussian {
+  const mean = new Float64Array(state.mean);
+  for (let one = state.newest; one && one !== step.before; one = one.before)
+    for (let i = 0; i < mean.length; i++) mean[i]! -= one.term[i]! * one.moved;
+  return { mean, priorVariance: state.priorVariance, newest: step.before };
+}
+
+/**
+ * The state after observing `offset + slope · x` as `value` with independent noise (Kalman step; Kalman 1960). The same
+ * object where nothing moves what was observed.
+ */
 export function gaussianUpdate(
   state: Gaussian,
   offset: number,
@@ -104,11 +132,12 @@ export function gaussianUpdate(
   value: number,
   noiseVariance: number,
 ): Gaussian {
+  if (slope.index.length === 0) return state;
   const { term, total } = along(state, slope, noiseVariance);
   return learnt(state, term, (value - offset - dot(slope, state.mean)) / total, 1 / Math.sqrt(total));
 }
 
-/** What narrows less than this share of an observation's variance isn't worth a link of the chain. */
+/** What narrows less than this share of an observation's variance isn't worth an observation. */
 const leastNarrowed = 0.02;
 
 /**
@@ -137,19 +166,20 @@ function along(state: Gaussian, slope: Slope, noiseVariance: number): { term: Fl
   const n = state.mean.length;
   const term = new Float64Array(n);
   slope.index.forEach((at, i) => (term[at] = state.priorVariance[at]! * slope.value[i]!));
-  for (let link: Gaussian | undefined = state; link?.term; link = link.before) {
-    const share = dot(slope, link.term);
-    if (share !== 0) for (let i = 0; i < n; i++) term[i]! -= share * link.term[i]!;
+  for (let one = state.newest; one; one = one.before) {
+    const share = dot(slope, one.term);
+    if (share !== 0) for (let i = 0; i < n; i++) term[i]! -= share * one.term[i]!;
   }
   return { term, total: Math.max(dot(slope, term), 0) + noiseVariance };
 }
 
-/** The mean moved by so many of the term, and a link with the term scaled; takes the term over. */
-function learnt(before: Gaussian, term: Float64Array, step: number, scale: number): Gaussian {
-  const mean = new Float64Array(before.mean);
+/** The mean moved by so many of the term, and an observation with the term scaled; takes the term over. */
+function learnt(state: Gaussian, term: Float64Array, step: number, scale: number): Gaussian {
+  const mean = new Float64Array(state.mean);
   for (let i = 0; i < mean.length; i++) {
     mean[i]! += term[i]! * step;
     term[i]! *= scale;
   }
-  return { mean, priorVariance: before.priorVariance, before, term };
+  const newest = { term, moved: step / scale, before: state.newest };
+  return { mean, priorVariance: state.priorVariance, newest };
 }

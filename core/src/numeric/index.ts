@@ -4,13 +4,15 @@ export {
   type Gaussian,
   gaussianAbove,
   gaussianAlong,
+  gaussianBefore,
   gaussianCovariance,
-  gaussianForget,
   gaussianOf,
   gaussianProject,
+  gaussiansForget,
   gaussianUpdate,
   type Slope,
   slopeOf,
   slopePart,
+  type Step,
 } from './gaussian.ts';
 export { normalBetween, normalCdf, normalPdf } from './normal.ts';
