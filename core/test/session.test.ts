@@ -263,8 +263,8 @@ describe('a session: what it answers', () => {
     expect(elsewhere.shorted).lessThan(0.2);
     expect(elsewhere.unlike).greaterThan(0.5);
     expect(elsewhere.unlikeIn).equal('windings');
-    // Most turns gone can’t be another make: told as before, but for a slipped entry.
-    expect(told(0.3 * rotorOhms, 0.5).shorted).greaterThan(0.8);
+    // Most turns gone can’t be another make: as often told as elsewhere, the rest is a slipped entry.
+    expect(told(0.3 * rotorOhms, 0.5).shorted).closeTo(told(0.3 * rotorOhms, 0.05).shorted, 0.05);
   });
 
   it('some megohms to core on a unit otherwise like its kind may be damp where such units are common', () => {
