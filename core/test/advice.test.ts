@@ -273,6 +273,9 @@ describe('advice: what to do next', () => {
       apart.find(({ between }) => between.every((f) => f !== undefined && ids.includes(opened.faults[f]!.id)))!;
     // The whole field reads high: a film on the rings from a worn brush by its length or past the rotor.
     expect(pair('rings-dirty', 'brush-worn').by!.species).match(/^brush/);
+    expect(pair('rings-dirty', 'brush-worn').clearly).equal(true);
+    // Whether a regulator that can't be seen is at fault too, a twin hints at.
+    expect(pair('rings-dirty', 'regulator')).include({ by: checkOf(opened, 'regulator-twin'), clearly: false });
     expect(new Set(apart.map(({ between }) => [...between].sort().join())).size).equal(apart.length);
     const all = new Set(opened.checks.map((c) => c.id));
     for (const { by } of advise(opened, belief, conditions, all, { assembly: 'closed' }).apart)

@@ -18,10 +18,11 @@ export interface Advised {
   readonly between: readonly [number | undefined, number | undefined] | undefined;
 }
 
-/** Two suspects, or one and "nothing more wrong", and the check that tells them apart best, where one does. */
+/** Two suspects, or one and "nothing more wrong", and the check that tells them apart best, where one does or hints at it. */
 export interface ToldApart {
   readonly between: readonly [number | undefined, number | undefined];
   readonly by: Check | undefined;
+  readonly clearly: boolean;
 }
 
 export interface Advice {
@@ -34,8 +35,9 @@ export interface Advice {
 
 /** Weight of knowing what to do against knowing which part it is. */
 const actionShare = 0.7;
-/** A check that separates two suspects by less doesn't tell them apart. */
+/** A check that separates two suspects by less doesn't tell them apart, or doesn't even hint at which it is. */
 const tellsApart = 0.5;
+const hintsApart = 0.1;
 
 /** All open checks are weighed by a few hypotheses; the best of them once more, by all. */
 const weighedFully = 8;
@@ -97,8 +99,8 @@ export function advise(
   const checks = weighed.map((one): Advised => ({ ...one, between: mostApart(pairs, separations.get(one.check)!) }));
   const apart = pairs.map(({ between }, p): ToldApart => {
     const by = (check: Check) => separations.get(check)![p]!;
-    const most = Math.max(tellsApart, ...open.map(by));
-    return { between, by: checks.find(({ check }) => by(check) >= most)?.check };
+    const most = Math.max(hintsApart, ...open.map(by));
+    return { between, by: checks.find(({ check }) => by(check) >= most)?.check, clearly: most >= tellsApart };
   });
   return { checks, apart, worthwhile: payingTogether(weighed, wrongVerdictMinutes).length > 0 };
 }

@@ -109,8 +109,10 @@ export interface NextCheck {
 export interface Apart {
   readonly between: readonly [string, string];
   readonly names: readonly [string, string];
+  /** The check that tells them apart best, where one does or hints at it. */
   readonly check: string | undefined;
   readonly name: string | undefined;
+  readonly clearly: boolean;
 }
 
 export interface AssessedCourse {

@@ -89,10 +89,11 @@ export function apartOf(opened: Case, belief: Belief, { apart }: Advice): Apart[
   const id = (fault: number | undefined) => (fault === undefined ? 'nothing' : opened.faults[fault]!.id);
   return apart
     .filter(({ between }) => between.every(likely))
-    .map(({ between: [a, b], by }) => ({
+    .map(({ between: [a, b], by, clearly }) => ({
       between: [id(a), id(b)],
       names: [faultName(opened, a), faultName(opened, b)],
       check: by?.id,
       name: by?.name,
+      clearly,
     }));
 }

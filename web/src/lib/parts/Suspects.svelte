@@ -25,7 +25,11 @@
   const rivalsOf = (fault: string) =>
     (apart ?? [])
       .filter(({ between }) => between.includes(fault))
-      .map(({ between, names, name }) => ({ name: names[between[0] === fault ? 1 : 0], by: name }));
+      .map((told) => ({ name: told.names[told.between[0] === fault ? 1 : 0], by: byWhat(told) }));
+  const byWhat = ({ name, clearly }: Apart): string => {
+    if (name === undefined) return 'no check here does';
+    return clearly ? name : `only hinted at, by “${name}”`;
+  };
   const barWidth = (suspect: Suspect) => `${Math.max(100 * suspect.chance, 1)}%`;
 </script>
 
@@ -61,7 +65,7 @@
               <p>No reading speaks for or against it yet.</p>
             {/each}
             {#each rivalsOf(suspect.fault) as { name, by } (name)}
-              <p class="pt-1">To tell it from {name}: {by ?? 'no check here does'}.</p>
+              <p class="pt-1">To tell it from {name}: {by}.</p>
             {/each}
           </div>
         </details>
@@ -73,7 +77,7 @@
   {#if first && !part}
     <p class="py-2 text-sm">
       To tell <strong>{first.names[0]}</strong> from <strong>{first.names[1]}</strong>:
-      {first.name ?? 'no check here does'}.
+      {byWhat(first)}.
     </p>
   {/if}
   {#if diagnosis.cleared.length && !part}
