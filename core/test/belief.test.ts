@@ -20,7 +20,7 @@ import {
 } from '../src/belief/index.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { Circuit, networkBetween } from '../src/circuit/index.ts';
-import { multimeterById } from '../src/instruments/index.ts';
+import { insulationTester, multimeterById } from '../src/instruments/index.ts';
 import { clawPoleGeneric } from '../src/machines/index.ts';
 import { gaussianProject } from '../src/numeric/index.ts';
 import { chanceOf, openKnown, openUnit, reading, toyCase } from './toy.ts';
@@ -239,6 +239,17 @@ describe('belief: what the readings say', () => {
     expect(estimate.high).greaterThan(2e4);
     expect(estimate.high / estimate.low).lessThan(6);
   });
+  for (const [check, fault] of [
+    ['ring-core-insulation', 'rotor-core'],
+    ['stator-core-insulation', 'stator-core'],
+  ] as const)
+    it(`what an insulation tester shows of a dead short, none or one count, tells no less of it than a megohm: ${fault}`, () => {
+      const opened = openKnown();
+      const f = opened.faults.findIndex(({ id }) => id === fault);
+      const bits = (shown: number) => after(opened, [check, value(shown)]).evidence[0]!.bits[f]!;
+      const megohm = bits(1e6);
+      for (const shown of [0, insulationTester.step]) expect(bits(shown), `${shown} Ω`).greaterThan(megohm);
+    });
   it('siblings alike: a diode 40 mV off two siblings is doubted more than one alone', () => {
     const opened = openKnown({}, 'no-charge', 'bench');
     const bench = multimeterById('bench');

@@ -141,8 +141,9 @@ describe('claw-pole: a sound unit reads as the trade has it (common practice, no
       (p) => p.faults.length === 1 && opened.faults[p.faults[0]!]!.id === 'diode-open:A+',
     )!;
     const at = (id: string) => {
-      const p = predictor.predict(checkOf(opened, id), opened.builds[0]!, open);
-      return p.kind === 'number' ? fromScale(p.mean, 'volts') : Number.NaN;
+      const check = checkOf(opened, id);
+      const p = predictor.predict(check, opened.builds[0]!, open);
+      return p.kind === 'number' ? fromScale(p.mean, check) : Number.NaN;
     };
     expect(at('current-drop:A+') - at('current-drop:B+')).greaterThan(0.1);
   });

@@ -63,11 +63,12 @@ function readOf(opened: Case, before: ReturnType<typeof priorBelief>, check: Che
   return beliefAfter(opened, before, reading, odd ? slipChance ** 2 : slipChance);
 }
 
-function expectedOf({ method, unit }: Check, expected: Prediction): Outcome {
+function expectedOf(check: Check, expected: Prediction): Outcome {
+  const { method } = check;
   if (expected.kind === 'number')
     return expected.mean > expected.top
       ? { kind: 'over-range' }
-      : { kind: 'value', value: fromScale(expected.mean, unit) };
+      : { kind: 'value', value: fromScale(expected.mean, check) };
   const { chances } = expected;
   if (method.kind !== 'finding') return { kind: 'finding', finding: chances[1]! > 0.5 ? 'lit' : 'dark' };
   return { kind: 'finding', finding: method.outcomes[chances.indexOf(Math.max(...chances))]!.id };

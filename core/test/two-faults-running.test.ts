@@ -28,7 +28,7 @@ describe('two faults on a unit that runs', () => {
       const both = particle.faults.map((f, n) => runningFault(opened.faults[f]!, particle.severities[n]!));
       const foreseen = opened.predictor({ meter, celsius: 20 }).predict(check, build, particle) as NumberPrediction;
       const { mean, variance } = gaussianProject(opened.priorStates[0]!, foreseen.mean, foreseen.slope);
-      const run = toScale(subject.run!(build, check.method.setup, both).value, check.unit);
+      const run = toScale(subject.run!(build, check.method.setup, both).value, check);
       return {
         sigmas: Math.abs(run - mean) / Math.sqrt(variance + foreseen.noiseVariance),
         said: foreseen.astray ?? 0,

@@ -168,7 +168,7 @@ function takenInstead(
 ): Weighed | undefined {
   const { check, outcome } = reading;
   if (outcome.kind !== 'value' || prediction.kind !== 'number') return undefined;
-  const other = reconsider(state, prediction, toScale(outcome.value, check.unit));
+  const other = reconsider(state, prediction, toScale(outcome.value, check));
   if (!other) return undefined;
   const foreseen = settle(check, outcome, about(other.state), other.state, about);
   const settled = straightenedAt(check, outcome, foreseen, other.state, dimensions);

@@ -37,7 +37,7 @@ export function bandOf(check: Check, prediction: NumberPrediction, state: Gaussi
   const { mean, variance } = gaussianProject(state, prediction.mean, prediction.slope);
   const sigma = Math.sqrt(variance + prediction.noiseVariance);
   const least = check.unit === 'volts' ? -Infinity : 0;
-  const at = (y: number) => fromScale(Math.max(y, least), check.unit);
+  const at = (y: number) => fromScale(Math.max(y, least), check);
   return {
     low: at(mean - coverage * sigma),
     middle: at(mean),
@@ -140,7 +140,7 @@ export function conformity(
   for (const { weight, low, high, top, bias, sigma } of limitsOf(opened, outset, check, conditions)) {
     if (outcome.kind === 'over-range') probability += high + bias >= top ? weight : 0;
     else {
-      const y = Math.min(toScale(outcome.value, check.unit), top);
+      const y = Math.min(toScale(outcome.value, check), top);
       probability += weight * normalBetween(low + bias, high >= top ? Infinity : high + bias, y, sigma);
     }
   }

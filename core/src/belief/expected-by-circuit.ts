@@ -75,14 +75,14 @@ export function expectedByCircuit(
     const lit = normalCdf((shown.value - litShare) / litSigma);
     return { kind: 'chances', chances: findingsOf(check).map(({ id }) => (id === 'lit' ? lit : 1 - lit)) };
   }
-  const dy = scaleSlope(shown.value, check.unit);
+  const dy = scaleSlope(shown.value, check);
   const response = circuit.response(circuit.node(setup.red), circuit.node(setup.black));
   const moves = circuit.sensitivity(values, shown.point, response);
   const slope = unitSlope(circuit, values, moves, dimensions, shown.perVolt * dy);
   const noise = addInstrument(slope, circuit, setup, shown, response, meter, dimensions, dy);
   const chords: Chords = {
-    middle: toScale(shown.value, check.unit),
-    read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check.unit),
+    middle: toScale(shown.value, check),
+    read: (other) => toScale(measure(circuit, other, setup, meter, shown.point.junctionVolts).value, check),
   };
   const bends = !isBent(setup, shown, meter)
     ? []
@@ -93,7 +93,7 @@ export function expectedByCircuit(
   const ofSeverity = bendOverSeverity(slope, chords, withEdits, faults, dimensions);
   if (alike) slope[dimensions.index.get(bendOf(alike))!] = Math.sqrt(bend.variance);
   const noiseVariance = noise + (alike ? 0 : bend.variance) + ofSeverity.variance;
-  const top = toScale(shown.fullScale, check.unit);
+  const top = toScale(shown.fullScale, check);
   const span = spanOf(setup, top);
   return {
     kind: 'number',

@@ -31,14 +31,14 @@ export function expectedByRule(
     };
   }
   const range = meter.ohms[0]!;
-  const dy = scaleSlope(meter.leadOhms, 'ohms');
+  const dy = scaleSlope(meter.leadOhms, check);
   slope[dimensions.index.get(leadsOf(meter))!] = dy;
   slope[dimensions.index.get(`ohms@${meter.id}`)!] = meter.leadOhms * dy;
-  const top = toScale(range.fullScale, 'ohms');
+  const top = toScale(range.fullScale, check);
   const noiseVariance = (countSigma(range) * dy) ** 2;
   return {
     kind: 'number',
-    mean: toScale(meter.leadOhms, 'ohms'),
+    mean: toScale(meter.leadOhms, check),
     slope: kept(slope, noiseVariance),
     noiseVariance,
     top,

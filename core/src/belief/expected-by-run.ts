@@ -31,30 +31,30 @@ export function expectedByRun(
   const at = (n: number, logs: number) =>
     run(faults.map(({ fault, severity }, m) => runningFault(fault, m === n ? severity * Math.exp(logs) : severity)));
   const { value, moves, sigma, astray = 0, strewn = [] } = at(0, 0);
-  const dy = scaleSlope(value, check.unit);
+  const dy = scaleSlope(value, check);
   for (const [name, move] of Object.entries(moves)) slope[dimensions.index.get(name)!] = move * dy;
   const ranges = runRanges(setup.instrument, meter);
   const range = rangeFor(ranges, value);
   const gain = gainOf(setup.instrument, meter);
   if (gain) slope[dimensions.index.get(gain)!] = value * dy;
   const own = gain ? 0 : gainSigma(range) * value;
-  const middle = toScale(value, check.unit);
+  const middle = toScale(value, check);
   const noise = (Math.hypot(countSigma(range), sigma, own) * dy) ** 2;
   const bends = faults.map(({ sigma: cell, focus: { at: off, width } }, n): Bend => {
     if (cell === 0) return straight;
-    const beside = (by: number) => toScale(at(n, by * width * cell).value, check.unit) - middle;
+    const beside = (by: number) => toScale(at(n, by * width * cell).value, check) - middle;
     const { chord, bend } = chordOf(beside(uniform.node), beside(-uniform.node), uniform);
     slope[dimensions.severity[n]!] = chord / width;
     return { ...bend, shift: bend.shift - (chord / width) * off };
   });
   const left = strewn.map(({ off, value: there }) => {
     const straight = Object.entries(off).reduce((sum, [name, by]) => sum + (moves[name] ?? 0) * dy * by, 0);
-    return times ** 2 * (toScale(there, check.unit) - middle - straight);
+    return times ** 2 * (toScale(there, check) - middle - straight);
   });
   const bend = sumOf([...bends, spreadOf(left)]);
   const noiseVariance = noise + bend.variance;
-  const top = toScale(ranges.at(-1)!.fullScale, check.unit);
-  const span = setup.instrument === 'voltmeter' ? liveVolts : toScale(range.fullScale, check.unit);
+  const top = toScale(ranges.at(-1)!.fullScale, check);
+  const span = setup.instrument === 'voltmeter' ? liveVolts : toScale(range.fullScale, check);
   return {
     kind: 'number',
     mean: middle + bend.shift,

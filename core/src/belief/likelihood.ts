@@ -34,7 +34,7 @@ export function likelihood(check: Check, outcome: Outcome, prediction: Predictio
   const sigma = Math.sqrt(variance + prediction.noiseVariance);
   if (outcome.kind === 'over-range') return { honest: 1 - normalCdf((prediction.top - mean) / sigma), slip: 0.5 };
   const slip = (prediction.top === Infinity ? 1 : 0.5) / prediction.span;
-  return { honest: normalPdf(toScale(outcome.value, check.unit), mean, sigma), slip };
+  return { honest: normalPdf(toScale(outcome.value, check), mean, sigma), slip };
 }
 
 /**
@@ -63,7 +63,7 @@ export function settle(
   about: (state: Gaussian) => Prediction,
 ): Prediction {
   if (outcome.kind !== 'value') return prediction;
-  const y = toScale(outcome.value, check.unit);
+  const y = toScale(outcome.value, check);
   let settled = prediction;
   for (let round = 0; round < mostRounds && settled.kind === 'number'; round++) {
     const next = about(gaussianUpdate(state, settled.mean, settled.slope, y, settled.noiseVariance));
@@ -83,7 +83,7 @@ export function stateAfter(
 ): Gaussian {
   const { check, outcome } = reading;
   if (prediction.kind === 'chances' || !isHonest(likely, slips)) return state;
-  const shown = outcome.kind === 'value' ? toScale(outcome.value, check.unit) : undefined;
+  const shown = outcome.kind === 'value' ? toScale(outcome.value, check) : undefined;
   return learn(state, { reading, prediction, shown, slip: (slips * likely.slip) / (1 - slips) });
 }
 

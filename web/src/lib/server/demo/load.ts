@@ -156,7 +156,7 @@ function demoOutcome(opened: Case, unit: DemoUnit, checkId: string, n: number): 
   }
   if (prediction.mean > prediction.top) return { kind: 'over-range' };
   // A sound unit is never exactly the mean: a fixed small sway, different from reading to reading.
-  const value = fromScale(prediction.mean, check.unit) * (1 + 0.004 * Math.sin(7 * n + unit.customer.length));
+  const value = fromScale(prediction.mean, check) * (1 + 0.004 * Math.sin(7 * n + unit.customer.length));
   const { method } = check;
   const ofMeter =
     check.unit === 'volts' ? (check.species === 'current-drop' ? meter.volts : [meter.diode]) : meter.ohms;
