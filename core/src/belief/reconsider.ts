@@ -21,17 +21,12 @@ export interface Lesson {
   readonly slip: number;
 }
 
-const lessons = new WeakMap<Step, Lesson>();
-
-/** The state after a lesson. */
+/** The state after a lesson, which its newest step remembers. */
 export function learn(state: Gaussian, lesson: Lesson): Gaussian {
   const { mean, slope, noiseVariance, top } = lesson.prediction;
-  const learnt =
-    lesson.shown === undefined
-      ? gaussianAbove(state, mean, slope, top, noiseVariance)
-      : gaussianUpdate(state, mean, slope, lesson.shown, noiseVariance);
-  if (learnt.newest && learnt !== state) lessons.set(learnt.newest, lesson);
-  return learnt;
+  return lesson.shown === undefined
+    ? gaussianAbove(state, mean, slope, top, noiseVariance, lesson)
+    : gaussianUpdate(state, mean, slope, lesson.shown, noiseVariance, lesson);
 }
 
 /** An earlier reading as the slip. */
@@ -89,7 +84,7 @@ interface Learnt {
 /** The steps of a state with what each was learnt from, newest first, as far as that is known. */
 function* learning({ newest }: Gaussian): Generator<Learnt, void> {
   for (let step = newest; step; step = step.before) {
-    const lesson = lessons.get(step);
+    const lesson = step.of as Lesson | undefined;
     if (!lesson) return;
     yield { step, lesson };
   }

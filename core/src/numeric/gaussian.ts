@@ -19,6 +19,8 @@ export interface Step {
   /** How many of it the mean moved by. */
   readonly moved: number;
   readonly before: Step | undefined;
+  /** What it was learnt from, as whoever learnt it put it. */
+  readonly of: object | undefined;
 }
 
 /** Independent components with the given standard deviations, mean zero. */
@@ -103,7 +105,8 @@ export function gaussiansForget(states: readonly Gaussian[], component: number, 
   };
   const without = (dense: Float64Array) => once(dense, () => dense.with(component, 0));
   const steps = (newest: Step | undefined): Step | undefined =>
-    newest && once(newest, () => ({ ...newest, term: without(newest.term), before: steps(newest.before) }));
+    newest &&
+    once(newest, () => ({ ...newest, term: without(newest.term), before: steps(newest.before), of: undefined }));
   return states.map((state) =>
     once(state, () => ({
       mean: without(state.mean),
@@ -131,10 +134,11 @@ export function gaussianUpdate(
   slope: Slope,
   value: number,
   noiseVariance: number,
+  of?: object,
 ): Gaussian {
   if (slope.index.length === 0) return state;
   const { term, total } = along(state, slope, noiseVariance);
-  return learnt(state, term, (value - offset - dot(slope, state.mean)) / total, 1 / Math.sqrt(total));
+  return learnt(state, term, (value - offset - dot(slope, state.mean)) / total, 1 / Math.sqrt(total), of);
 }
 
 /** What narrows less than this share of an observation's variance isn't worth an observation. */
@@ -151,6 +155,7 @@ export function gaussianAbove(
   slope: Slope,
   bound: number,
   noiseVariance: number,
+  of?: object,
 ): Gaussian {
   const { term, total } = along(state, slope, noiseVariance);
   const sigma = Math.sqrt(total);
@@ -158,7 +163,7 @@ export function gaussianAbove(
   const shift = normalPdf(cut, 0, 1) / (1 - normalCdf(cut));
   const narrowed = shift * (shift - cut);
   if (!(narrowed > leastNarrowed)) return state;
-  return learnt(state, term, shift / sigma, Math.sqrt(narrowed) / sigma);
+  return learnt(state, term, shift / sigma, Math.sqrt(narrowed) / sigma, of);
 }
 
 /** How all components go with an observation (their covariance with it), and the variance of that observation. */
@@ -174,12 +179,12 @@ function along(state: Gaussian, slope: Slope, noiseVariance: number): { term: Fl
 }
 
 /** The mean moved by so many of the term, and an observation with the term scaled; takes the term over. */
-function learnt(state: Gaussian, term: Float64Array, step: number, scale: number): Gaussian {
+function learnt(state: Gaussian, term: Float64Array, step: number, scale: number, of: object | undefined): Gaussian {
   const mean = new Float64Array(state.mean);
   for (let i = 0; i < mean.length; i++) {
     mean[i]! += term[i]! * step;
     term[i]! *= scale;
   }
-  const newest = { term, moved: step / scale, before: state.newest };
+  const newest = { term, moved: step / scale, before: state.newest, of };
   return { mean, priorVariance: state.priorVariance, newest };
 }
