@@ -7,6 +7,7 @@ import {
   beliefAfter,
   type Case,
   checkOf,
+  faultChances,
   priorBelief,
   separation,
   slipChance,
@@ -323,5 +324,20 @@ describe('advice: what to do next', () => {
     expect(find('rotor-open')!.seenBy!.species).equal('field-ohms');
     expect(find('regulator')!.clearly).equal(false);
     expect(find('diode-shorted')).equal(undefined);
+  });
+  it('says so where two are found already: a third may hide beside them', () => {
+    const found = [
+      ['brush-length', { kind: 'value', value: 2 }],
+      ['diode-forward:A+', { kind: 'value', value: 0 }],
+      ['diode-reverse:A+', { kind: 'value', value: 0 }],
+    ] as const;
+    const belief = after(opened, ...found);
+    const chances = faultChances(opened, belief);
+    const certain = opened.faults.filter((_, f) => chances[f]! > 0.95).map(({ id }) => id);
+    expect(certain).have.members(['brush-worn', 'diode-shorted:A+']);
+    const hidden = hiddenFaults(opened, belief, conditions, done(...found.map(([check]) => check)), 'unsoldered');
+    const species = hidden.map(({ faults }) => opened.faults[faults[0]!]!.species);
+    // Nobody looked at any of them.
+    expect(species).include.members(['rotor-turns', 'stator-turns', 'rotor-core', 'bearing-worn']);
   });
 });
