@@ -18,7 +18,7 @@ import {
   multimeterById,
   type Setup,
 } from '../src/instruments/index.ts';
-import type { Build } from '../src/machines/index.ts';
+import { type Build, kinOf } from '../src/machines/index.ts';
 import { normalFrom, seeded } from '../src/numeric/index.ts';
 import { openKnown } from './toy.ts';
 
@@ -133,9 +133,9 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
 
   describe('several readings of one sound unit, as its kind is and unlike it', () => {
     const opened = units.silicon;
-    // Its windings being of another make changes nothing of megohms: not counted.
-    const isOther = ({ strewn }: Build) => strewn?.like === opened.builds[0]!.id && strewn.apart?.name !== 'windings';
-    const builds = opened.builds.filter((build, b) => b === 0 || isOther(build));
+    const kin = opened.builds.filter((build) => kinOf(build) === opened.builds[0]!.id);
+    // Windings of another make change nothing of megohms: told below, not counted.
+    const builds = kin.filter(({ strewn }) => strewn?.apart?.name !== 'windings');
     const leaks = ['A+', 'B+', 'C+', 'A-', 'B-', 'C-'].map((place) => checkOf(opened, `diode-reverse-ohms:${place}`));
     const many = 60_000;
     /** Nats that straight lines may cost: a factor of e. Six readings taken one by one would cost eight. */
@@ -148,12 +148,12 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
         drawn.push(Array.from({ length: many }, () => machines.drawOf(opened.particles[0]!).shown));
       });
     /** How much likelier than the first build each other makes the readings, if the unit is sound. */
-    const ratiosOf = (outcomes: readonly Reading['outcome'][]): readonly number[] => {
+    const ratiosOf = (outcomes: readonly Reading['outcome'][], others: readonly Build[]): readonly number[] => {
       const prior = priorBelief(opened, 'any');
       const readings = outcomes.map((outcome, n): Reading => ({ check: leaks[n]!, outcome, meter, celsius: 20 }));
       const after = readings.reduce((belief, reading) => beliefAfter(opened, belief, reading, 0), prior);
       const odds = ({ rows }: typeof prior, b: number) => rows[b]!.weights[0]! / rows[0]!.weights[0]!;
-      return builds.slice(1).map((build) => {
+      return others.map((build) => {
         const b = opened.builds.indexOf(build);
         return odds(after, b) / odds(prior, b);
       });
@@ -162,9 +162,18 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
       drawn.map((shown) => shown.filter(holds).length / many);
     const compare = (outcomes: readonly Reading['outcome'][], [kind, ...strewn]: readonly number[]): void => {
       expect(Math.min(kind!, ...strewn) * many, 'drawn').greaterThan(100);
-      for (const [n, ratio] of ratiosOf(outcomes).entries())
+      for (const [n, ratio] of ratiosOf(outcomes, builds.slice(1)).entries())
         expect(Math.log(ratio), builds[n + 1]!.id).closeTo(Math.log(strewn[n]! / kind!), allowed);
     };
+    it('windings of another make are none of what they tell', () => {
+      const outcomes = [1.7e6, 2.3e6, 9e6].map((value) => ({ kind: 'value', value }) as const);
+      const ratios = ratiosOf(
+        outcomes,
+        kin.filter((build) => !builds.includes(build)),
+      );
+      expect(ratios).lengthOf(1);
+      expect(Math.log(ratios[0]!)).closeTo(0, 0.01);
+    });
     it('six diodes that show no end are one piece of news more than six', () => {
       const over = leaks.map(() => ({ kind: 'over-range' }) as const);
       compare(
