@@ -102,6 +102,19 @@ describe('the vehicle: facts of the trade (common practice, no source)', () => {
       ),
     );
   }
+  it('regulated volts at a post that feeds nothing clear its field, whatever else is wrong: what the iron keeps gives a few', () => {
+    const unitChance = (volts: number) => {
+      const { blame } = judge([
+        take('rested-volts', 12.05),
+        take('battery-raised', 11.9),
+        take('post-raised', volts),
+        take('drop-charge', volts - 11.9),
+      ]);
+      return blame.unit;
+    };
+    expect(unitChance(14.3)).lessThan(0.15);
+    expect(unitChance(2)).greaterThan(0.8);
+  });
   it('13.0 V straight after driving says next to nothing of the charge; rested it does', () => {
     const flat = (readings: readonly TapeReading[]) =>
       judge(readings).suspects.find(({ fault }) => fault === 'battery-flat')?.chance ?? 0;

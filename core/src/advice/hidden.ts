@@ -3,8 +3,6 @@ import {
   type Belief,
   type Case,
   type Conditions,
-  faultChances,
-  priorBelief,
   separation,
   standings,
   viewOf,
@@ -37,47 +35,18 @@ export function hiddenFaults(
 ): Hidden[] {
   const open = opened.checks.filter((check) => !done.has(check.id) && isOpen(opened, check, assembly));
   const standing = standings(opened, belief);
-  const chances = chancesWithRoom(opened, belief);
   const species = new Map<string, number[]>();
   opened.faults.forEach((fault, f) => {
-    const { cleared, bits } = standing[f]!;
-    const chance = chances[f]!;
+    const { chance, cleared, bits } = standing[f]!;
     // What was cleared, or is a suspect by its own evidence, hides no more.
-    if (cleared || bits > suspectBits || chance < negligible || chance > 0.5) return;
+    if (cleared || bits > suspectBits || chance > 0.5) return;
     species.set(fault.species, [...(species.get(fault.species) ?? []), f]);
   });
   return [...species.values()]
-    .map((faults) => ({
-      faults,
-      chance: faults.reduce((sum, f) => sum + chances[f]!, 0),
-      ...seenBy(opened, belief, conditions, open, faults[0]!),
-    }))
+    .map((faults) => ({ faults, chance: faults.reduce((sum, f) => sum + standing[f]!.chance, 0) }))
+    .filter(({ chance }) => chance >= negligible)
+    .map((hidden) => ({ ...hidden, ...seenBy(opened, belief, conditions, open, hidden.faults[0]!) }))
     .sort((a, b) => b.chance - a.chance);
-}
-
-/** With less room than this no fault is weighed beside those found: it is as likely as before any reading. */
-const leastRoom = 1e-4;
-
-/**
- * How likely each fault is where a hypothesis has room for it: two are weighed at once, and where two are found a third
- * may hide all the same.
- */
-function chancesWithRoom(opened: Case, belief: Belief): readonly number[] {
-  const chances = faultChances(opened, belief);
-  const prior = faultChances(opened, priorBelief(opened));
-  let full = 0;
-  const fullWith = new Float64Array(opened.faults.length);
-  for (const { particles, weights } of belief.rows)
-    particles.forEach((p, at) => {
-      const { faults } = opened.particles[p]!;
-      if (faults.length < 2) return;
-      full += weights[at]!;
-      for (const f of faults) fullWith[f]! += weights[at]!;
-    });
-  return opened.faults.map((_, f) => {
-    const room = 1 - full + fullWith[f]!;
-    return room < leastRoom ? prior[f]! : chances[f]! / room;
-  });
 }
 
 /** The first check in the order of work that tells the fault, at its middle severity, from a sound unit. */

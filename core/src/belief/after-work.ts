@@ -33,6 +33,11 @@ export function beliefAfterWork(
   const parts = new Map(next.subject.parts.map(({ id, item }) => [id, item]));
   const replaced = next.faults.map(({ part }) => fitted.includes(parts.get(part)!));
   const repaired = next.faults.map(({ part, repair }) => mended.includes(part) && repair !== undefined);
+  const beside = belief.beside.filter((set) => !set.some((f) => replaced[f]));
+  for (const set of beside)
+    next.particles.forEach(({ faults }, p) => {
+      if (faults.length === set.length && set.every((f) => faults.includes(f))) next.withMore(p);
+    });
   const without = withoutFaults(last, next);
   const weights = priorBelief(next, scope).rows.map((row) => {
     const all = new Float64Array(next.particles.length);
@@ -47,34 +52,15 @@ export function beliefAfterWork(
       weights[b]![without(p, (f) => replaced[f]! || repaired[f]!)]! += (tried ? 1 - stillThere : 1) * kept;
     }),
   );
-  return { rows: weights.map((all, b) => rowOf(all, next.priorStates[b]!)), evidence: [] };
+  const rows = weights.map((all, b) => rowOf(all, next.priorStates[b]!));
+  return { rows, evidence: [], beside, before: undefined, logLikelihood: 0 };
 }
 
 /** The particle that is left of one when some of its faults are gone. */
 function withoutFaults(last: Case, next: Case): (p: number, gone: (fault: number) => boolean) => number {
   const at = new Map(next.particles.map(({ codes }, p) => [codes.join(' '), p]));
-  const alone = aloneAt(next);
   return (p, gone) => {
-    const { codes, severities } = last.particles[p]!;
-    const left = codes.filter((code) => !gone(faultOfCode(code)));
-    // A pair's cells are wider than those of a fault alone.
-    const halved = left.length === 1 && codes.length === 2;
-    return halved ? alone(left[0]!, severities[codes.indexOf(left[0]!)]!) : at.get(left.join(' '))!;
+    const left = last.particles[p]!.codes.filter((code) => !gone(faultOfCode(code)));
+    return at.get(left.join(' '))!;
   };
-}
-
-/** The particle of one fault alone whose severity lies nearest. */
-function aloneAt({ particles }: Case): (code: number, severity: number) => number {
-  const ofFault = new Map<number, { p: number; log: number }[]>();
-  particles.forEach(({ faults, severities }, p) => {
-    if (faults.length !== 1) return;
-    const known = ofFault.get(faults[0]!) ?? [];
-    ofFault.set(faults[0]!, [...known, { p, log: Math.log(severities[0]!) }]);
-  });
-  return (code, severity) =>
-    ofFault
-      .get(faultOfCode(code))!
-      .reduce((best, one) =>
-        Math.abs(one.log - Math.log(severity)) < Math.abs(best.log - Math.log(severity)) ? one : best,
-      ).p;
 }

@@ -32,7 +32,13 @@ export interface Evidence {
    * For each build, of the particles that stood when it was read: the chance that it was a slip, if that particle is true;
    * reconsidered where a later reading contradicts it.
    */
-  readonly slips: readonly { readonly particles: Int32Array; readonly chances: Float32Array }[];
+  readonly slips: readonly Slips[];
+}
+
+/** Of some particles, ascending, the chance that an entry was a slip. */
+export interface Slips {
+  readonly particles: Int32Array;
+  readonly chances: Float32Array;
 }
 
 /** As much of a belief as says what a sound unit would show: what the word of the next reading is judged by. */
@@ -45,6 +51,12 @@ export interface Belief extends Outset {
   /** One for each build; all weights together sum to one. */
   readonly rows: readonly Row[];
   readonly evidence: readonly Evidence[];
+  /** Sets of two faults and more beside which a further one is weighed. */
+  readonly beside: readonly (readonly number[])[];
+  /** What was believed before the first reading; undefined where there is none yet. */
+  readonly before: Belief | undefined;
+  /** How likely all that was read is, by what is weighed: its natural logarithm. */
+  readonly logLikelihood: number;
 }
 
 /** A particle this unlikely stays out for good: two slipped entries in a row would not bring it back. */
@@ -57,8 +69,8 @@ const worthReconsidering = 1e-3;
 
 /**
  * How a unit unlike its kind is strewn, two faults at once on one, and builds contrary to what was checked in are weighed
- * only once it may be so: on `any` unit. Until then they aren't worth the time: strewn widely stands for all, and one fault
- * for all that is wrong there.
+ * only once it may be so: on `any` unit, as is a fault beside two others. Until then they aren't worth the time: strewn
+ * widely stands for all, and one fault for all that is wrong there.
  */
 export type Scope = 'its kind' | 'any';
 
@@ -85,7 +97,7 @@ function makePrior(opened: Case, scope: Scope): Belief {
     const weights = Float64Array.from(particles, (particle) => (share(particle) * priorOf(build)) / total);
     return rowOf(weights, opened.priorStates[b]!);
   });
-  return { rows, evidence: [] };
+  return { rows, evidence: [], beside: [], before: undefined, logLikelihood: 0 };
 }
 
 /**
@@ -154,6 +166,9 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   return {
     rows: weighings.map((weighing) => weighing.left(least, kept)),
     evidence: [...revised(belief.evidence, weighings), evidence],
+    beside: belief.beside,
+    before: belief.before ?? belief,
+    logLikelihood: belief.logLikelihood + Math.log(kept),
   };
 }
 
@@ -180,7 +195,7 @@ function takenInstead(
 
 /** Earlier readings with what is now thought of them. */
 function revised(evidence: readonly Evidence[], weighings: readonly Weighing[]): readonly Evidence[] {
-  const chances = new Map<Reading, Evidence['slips'][number]['chances'][]>();
+  const chances = new Map<Reading, Float32Array[]>();
   for (const [b, { row, revisions }] of weighings.entries())
     for (const { reading, at, chance } of revisions) {
       const slips = evidence.find((one) => one.reading === reading)?.slips;
@@ -210,11 +225,14 @@ export function beliefWithout(opened: Case, belief: Belief, name: string, sigma:
 export function slipChanceOf(belief: Belief, reading: number): number {
   const { slips } = belief.evidence[reading]!;
   let sum = 0;
-  for (const { build, particle, weight } of standingParticles(belief)) {
-    const { particles, chances } = slips[build]!;
-    sum += weight * chances[placeIn(particles, particle)]!;
-  }
+  for (const { build, particle, weight } of standingParticles(belief)) sum += weight * slipIn(slips[build]!, particle)!;
   return sum;
+}
+
+/** Of one particle; undefined where it isn't among them. */
+export function slipIn({ particles, chances }: Slips, particle: number): number | undefined {
+  const at = placeIn(particles, particle);
+  return particles[at] === particle ? chances[at] : undefined;
 }
 
 /** Where a number stands among ascending ones that hold it. */

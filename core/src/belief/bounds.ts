@@ -6,7 +6,8 @@ import type { Particle } from './hypotheses.ts';
 const edge = Math.sqrt(3);
 /** Less is as good as nothing. */
 const least = 1e-9;
-const knownBelow = [new WeakMap<Gaussian, number>(), new WeakMap<Gaussian, number>()] as const;
+/** By severity. */
+const knownBelow: WeakMap<Gaussian, number>[] = [];
 
 /**
  * How much likelier what was learnt is because a severity is a fault only up to the edge of its last cell: by how much of
@@ -19,7 +20,7 @@ export const boundsFactor = (particle: Particle, dimensions: Dimensions, known: 
 function within({ soundAbove }: Particle, { severity }: Dimensions, state: Gaussian): number {
   return soundAbove.reduce((chance, bound, slot) => {
     if (!bound) return chance;
-    const known = knownBelow[slot as 0 | 1];
+    const known = (knownBelow[slot] ??= new WeakMap());
     let below = known.get(state);
     if (below === undefined) {
       const { mean, variance } = gaussianAlong(state, severity[slot]!);

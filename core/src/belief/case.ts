@@ -3,7 +3,7 @@ import type { Multimeter } from '../instruments/index.ts';
 import type { Build, Complaint, Fault, Subject } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
 import { bendsOf, type Dimensions, dimensionsOf, priorState } from './dimensions.ts';
-import { type Particle, particlesOf } from './hypotheses.ts';
+import { type Particle, particlesOf, MoreFaults, type WithMore } from './hypotheses.ts';
 import { type Conditions, Predictor } from './predictor.ts';
 import { Memory } from './memory.ts';
 
@@ -22,7 +22,10 @@ export interface Case {
   readonly builds: readonly Build[];
   readonly faults: readonly Fault[];
   readonly checks: readonly Check[];
+  /** Every hypothesis weighed so far: those of more than two faults are added as the others are found. */
   readonly particles: readonly Particle[];
+  /** Those that hold a further fault beside the two and more of a particle. */
+  readonly withMore: (particle: number) => readonly WithMore[];
   readonly dimensions: Dimensions;
   /** Before any reading, one for each build. */
   readonly priorStates: readonly Gaussian[];
@@ -36,13 +39,16 @@ export function openCase(subject: Subject, complaint: Complaint, meters: readonl
   const dimensions = dimensionsOf(meters, uncertain(builds[0]!));
   const predictors = new Map<string, Predictor>();
   const memory = new Memory();
+  const particles = particlesOf(subject, complaint);
+  const more = new MoreFaults(faults, particles);
   return {
     subject,
     complaint,
     builds,
     faults,
     checks,
-    particles: particlesOf(subject, complaint),
+    particles,
+    withMore: (particle) => more.beside(particle),
     dimensions,
     priorStates: builds.map((build) => priorState(meters, uncertain(build))),
     predictor: (conditions) => {

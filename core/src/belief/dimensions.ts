@@ -16,8 +16,8 @@ export interface Dimensions {
   readonly index: ReadonlyMap<string, number>;
   /** How many of the first belong to instruments. */
   readonly instruments: number;
-  /** Where the severity of the first and of the second fault of a hypothesis stand. */
-  readonly severity: readonly [number, number];
+  /** Where the severity of each fault of a hypothesis stands. */
+  readonly severity: readonly number[];
 }
 
 /** The name of a meter's leads. */
@@ -44,15 +44,19 @@ export function bendsOf(checks: readonly Check[]): Nuisance[] {
 }
 export const bendOf = (alike: string): string => `bend@${alike}`;
 
+/** The most faults that a hypothesis holds. */
+export const mostFaults = 4;
+const severities = Array.from({ length: mostFaults }, (_, n): Nuisance => ({ name: `severity:${n + 1}`, sigma: 1 }));
+
 export function dimensionsOf(meters: readonly Multimeter[], ofUnit: readonly Nuisance[]): Dimensions {
   const instruments = instrumentSigmas(meters);
-  const names = [...instruments, ...ofUnit].map((nuisance) => nuisance.name).concat('severity:1', 'severity:2');
+  const names = [...instruments, ...ofUnit, ...severities].map((nuisance) => nuisance.name);
   return {
     names,
     kinds: names.map((name) => name.split(':')[0]!),
     index: new Map(names.map((name, i) => [name, i])),
     instruments: instruments.length,
-    severity: [names.length - 2, names.length - 1],
+    severity: severities.map(({ name }) => names.indexOf(name)),
   };
 }
 
@@ -65,4 +69,4 @@ export function sigmasOf({ names, index }: Dimensions, unit: readonly Nuisance[]
 
 /** The state before any reading; severity is scaled to a standard deviation of one. */
 export const priorState = (meters: readonly Multimeter[], ofUnit: readonly Nuisance[]): Gaussian =>
-  gaussianOf([...instrumentSigmas(meters).map((n) => n.sigma), ...ofUnit.map((n) => n.sigma), 1, 1]);
+  gaussianOf([...instrumentSigmas(meters), ...ofUnit, ...severities].map(({ sigma }) => sigma));

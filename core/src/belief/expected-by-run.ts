@@ -80,23 +80,29 @@ function spreadOf(left: readonly number[]): Bend {
 const gainOf = (instrument: RunInstrument, meter: Multimeter): string | undefined =>
   instrument === 'clamp' ? 'clamp' : instrument === 'voltmeter' ? `volts@${meter.id}` : undefined;
 
-/** What two faults make of a running unit, as far as each by itself tells: their effects on the comparison scale add up. */
+/**
+ * What several faults make of a running unit, as far as each by itself tells: their effects on the comparison scale add up.
+ * `alone`: what each gives, its own severity where it stands among the others'.
+ */
 export function runTogether(
   sound: NumberPrediction,
-  alone: readonly [NumberPrediction, NumberPrediction],
-  severity: readonly [number, number],
+  alone: readonly NumberPrediction[],
+  severity: readonly number[],
 ): NumberPrediction {
-  const effects = alone.map(({ mean }) => mean - sound.mean);
-  const mean = Math.max(sound.mean + effects[0]! + effects[1]!, 0);
-  const unsure = (togetherShare * Math.min(...effects.map(Math.abs))) ** 2;
-  const extra = alone.map(({ noiseVariance }) => Math.max(noiseVariance - sound.noiseVariance, 0));
-  const own = ({ slope: { index, value } }: NumberPrediction, n: 0 | 1) =>
-    [...index].flatMap((i, at) => (i === severity[0] ? [[severity[n], value[at]!] as const] : []));
-  const [stronger] = Math.abs(effects[0]!) > Math.abs(effects[1]!) ? alone : [alone[1]];
-  const shared = [...stronger.slope.index].flatMap((i, at) =>
-    i < severity[0] ? [[i, stronger.slope.value[at]!] as const] : [],
+  const byEffect = alone
+    .map((one) => ({ one, effect: one.mean - sound.mean }))
+    .sort((a, b) => Math.abs(b.effect) - Math.abs(a.effect));
+  const [strongest, ...smaller] = byEffect;
+  const mean = Math.max(
+    byEffect.reduce((sum, { effect }) => sum + effect, sound.mean),
+    0,
   );
-  const parts = [...shared, ...own(alone[0], 0), ...own(alone[1], 1)];
+  const unsure = smaller.reduce((sum, { effect }) => sum + (togetherShare * effect) ** 2, 0);
+  const extra = alone.reduce((sum, { noiseVariance }) => sum + Math.max(noiseVariance - sound.noiseVariance, 0), 0);
+  const part = ({ slope: { index, value } }: NumberPrediction, isPart: (i: number) => boolean) =>
+    [...index].flatMap((i, at) => (isPart(i) ? [[i, value[at]!] as const] : []));
+  const isOwn = (i: number) => severity.includes(i);
+  const parts = [...part(strongest!.one, (i) => !isOwn(i)), ...alone.flatMap((one) => part(one, isOwn))];
   return {
     ...sound,
     mean,
@@ -104,11 +110,11 @@ export function runTogether(
       index: Int32Array.from(parts, ([i]) => i),
       value: Float64Array.from(parts, ([, value]) => value),
     },
-    noiseVariance: sound.noiseVariance + extra[0]! + extra[1]! + unsure,
+    noiseVariance: sound.noiseVariance + extra + unsure,
     astray: Math.max(astrayTogether, ...alone.map(({ astray = 0 }) => astray)),
   };
 }
-/** So often two faults make of a running unit what neither tells: it no longer excites itself, say [counted, see the test]. */
+/** So often faults make of a running unit together what none tells: it no longer excites itself, say [counted, see the test]. */
 const astrayTogether = 0.05;
-/** Of the smaller effect, how unsure it is beside the other [our estimate]. */
+/** Of a smaller effect, how unsure it is beside the largest [our estimate]. */
 const togetherShare = 0.5;

@@ -84,7 +84,7 @@ export class History {
 
   #trail(scope: Scope, order: 'as told' | 'run last' = 'as told'): Trail {
     const key = `${scope}, ${order}`;
-    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope));
+    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope), scope === 'any');
     this.#trails.set(key, trail);
     return trail;
   }

@@ -1,9 +1,9 @@
 import type { Edit } from '../circuit/index.ts';
-import type { Complaint, Severity, Subject } from '../machines/index.ts';
+import type { Complaint, Fault, Severity, Subject } from '../machines/index.ts';
 
 /** One hypothesis at one severity of each of its faults: what is predicted and weighed. */
 export interface Particle {
-  /** Indices into the list of faults: none, one or two, ascending. */
+  /** Indices into the list of faults, ascending. */
   readonly faults: readonly number[];
   readonly severities: readonly number[];
   /** For each fault a whole number that names fault and severity cell together. */
@@ -13,6 +13,7 @@ export interface Particle {
   readonly cellSigmas: readonly number[];
   /** For each fault, whether what lies above its cell is no fault any more. */
   readonly soundAbove: readonly boolean[];
+  /** Before any reading; none for more than two faults, which are weighed once the others are found. */
   readonly prior: number;
 }
 
@@ -44,7 +45,7 @@ function cells({ grades, soundAbove }: Severity, firstCode: number): Cell[] {
   });
 }
 
-/** All particles: nothing wrong, every fault at every grade, every pair of faults on different parts. */
+/** Nothing wrong, every fault at every grade, every pair of faults on different parts. */
 export function particlesOf({ faults, chain }: Subject, complaint: Complaint): Particle[] {
   const weight = faults.map((fault) => fault.weight * (complaint.factors[fault.species] ?? 1));
   const graded = faults.map((fault, i) => cells(fault.severity, i * codesPerFault));
@@ -77,6 +78,70 @@ export function particlesOf({ faults, chain }: Subject, complaint: Complaint): P
       ),
     ),
   ];
+}
+
+/** A particle with the fault of another, which holds one alone, as well. */
+function withFault(particle: Particle, alone: Particle): Particle {
+  const [fault] = alone.faults;
+  const after = particle.faults.findIndex((f) => f > fault!);
+  const at = after < 0 ? particle.faults.length : after;
+  const both = <T>(of: (one: Particle) => readonly T[]): readonly T[] => of(particle).toSpliced(at, 0, ...of(alone));
+  return {
+    faults: both((one) => one.faults),
+    severities: both((one) => one.severities),
+    codes: both((one) => one.codes),
+    edits: both((one) => one.edits),
+    cellSigmas: both((one) => one.cellSigmas),
+    soundAbove: both((one) => one.soundAbove),
+    prior: 0,
+  };
+}
+
+/** A particle with a further fault, in each of its degrees. */
+export interface WithMore {
+  readonly fault: number;
+  /** Places in the list of particles. */
+  readonly particles: readonly number[];
+}
+
+/** Particles of more than two faults: far too many to list beforehand, those with one more than were found are few. */
+export class MoreFaults {
+  readonly #faults: readonly Fault[];
+  readonly #particles: Particle[];
+  /** Those of one fault alone. */
+  readonly #alone: readonly (readonly Particle[])[];
+  readonly #known = new Map<number, readonly WithMore[]>();
+  readonly #places = new Map<string, number>();
+
+  /** `particles`: the list that is added to. */
+  constructor(faults: readonly Fault[], particles: Particle[]) {
+    this.#faults = faults;
+    this.#particles = particles;
+    this.#alone = faults.map((_, f) => particles.filter((one) => one.faults.length === 1 && one.faults[0] === f));
+  }
+
+  /** A particle with every fault on another part. */
+  beside(p: number): readonly WithMore[] {
+    let known = this.#known.get(p);
+    if (!known) {
+      const particle = this.#particles[p]!;
+      const taken = particle.faults.map((f) => this.#faults[f]!.part);
+      known = this.#alone.flatMap((degrees, fault) => {
+        if (taken.includes(this.#faults[fault]!.part)) return [];
+        return [{ fault, particles: degrees.map((alone) => this.#placeOf(withFault(particle, alone))) }];
+      });
+      this.#known.set(p, known);
+    }
+    return known;
+  }
+
+  /** The same faults, whichever of them were found first, are one particle. */
+  #placeOf(particle: Particle): number {
+    const name = particle.codes.join(' ');
+    let place = this.#places.get(name);
+    if (place === undefined) this.#places.set(name, (place = this.#particles.push(particle) - 1));
+    return place;
+  }
 }
 
 /** The fault a code names. */

@@ -1,14 +1,14 @@
 import type { Word } from '../checks/index.ts';
-import { type Belief, faultChances, priorBelief } from './belief.ts';
+import { type Belief, faultChances } from './belief.ts';
 import type { Case } from './case.ts';
+import { sharesBeside } from './further.ts';
 
 /** What is known of each fault by now. */
 export interface Standing {
   readonly chance: number;
-  readonly prior: number;
-  /** Weight of all evidence that could feel it, in bits. */
+  /** Weight of all evidence on it, beside what is found: that something else explains a reading says nothing of it. */
   readonly bits: number;
-  /** Whether any reading could see it: moved it by at least half a bit. */
+  /** Whether any reading could see it: all of them moved it by at least half a bit. */
   readonly looked: boolean;
   /** Whether what was seen speaks against it: its odds fell to a quarter or less. */
   readonly cleared: boolean;
@@ -20,19 +20,78 @@ const failedChance = 0.9;
 const doubtfulChance = 0.15;
 
 export function standings(opened: Case, belief: Belief): Standing[] {
-  const prior = faultChances(opened, priorBelief(opened));
   const chances = faultChances(opened, belief);
+  return bitsBeside(opened, belief).map((bits, f) => ({
+    chance: chances[f]!,
+    bits,
+    looked: Math.abs(bits) >= lookedBits,
+    cleared: bits <= clearedBits,
+  }));
+}
+
+/** A belief this small and less is as good as none. */
+const least = 1e-9;
+
+/**
+ * For each fault log2 of P(readings | what is found and it) / P(readings | what is found). What is found itself, and what
+ * can't be there with it, goes by its readings one by one.
+ */
+function bitsBeside(opened: Case, belief: Belief): number[] {
+  const found = foundOf(opened, belief);
   return opened.faults.map((_, f) => {
-    const all = belief.evidence.filter((evidence) => evidence.felt[f]).map((evidence) => evidence.bits[f]!);
-    const bits = all.reduce((sum, b) => sum + b, 0);
-    return {
-      chance: chances[f]!,
-      prior: prior[f]!,
-      bits,
-      looked: all.some((b) => Math.abs(b) >= lookedBits) || bits <= clearedBits,
-      cleared: bits <= clearedBits,
-    };
+    const beside = found && oddsBeside(opened, belief, found, f);
+    if (beside) return Math.log2(Math.max(beside.now, least) / beside.before);
+    return belief.evidence.reduce((sum, { bits, felt }) => sum + (felt[f] ? bits[f]! : 0), 0);
   });
+}
+
+/** The likeliest set of faults beside which more are weighed. */
+function foundOf(opened: Case, belief: Belief): readonly number[] | undefined {
+  const withRoom = [...chancesOfSets(opened, belief).values()].filter(
+    ({ faults }) => faults.length < 2 || belief.beside.some((set) => nameOf(set) === nameOf(faults)),
+  );
+  return withRoom.sort((a, b) => b.chance - a.chance)[0]?.faults;
+}
+
+/** The odds of a further fault beside what is found, before the readings and now; undefined where both can't be. */
+function oddsBeside(
+  opened: Case,
+  belief: Belief,
+  found: readonly number[],
+  f: number,
+): { before: number; now: number } | undefined {
+  if (found.includes(f)) return undefined;
+  const { before = belief } = belief;
+  const both = [...found, f].sort((a, b) => a - b);
+  const odds = (of: Belief) => {
+    const sets = chancesOfSets(opened, of);
+    return (sets.get(nameOf(both))?.chance ?? 0) / sets.get(nameOf(found))!.chance;
+  };
+  const usual = found.length < 2 ? odds(before) : sharesBeside(opened, before, found)[f]!;
+  return usual > 0 ? { before: usual, now: odds(belief) } : undefined;
+}
+
+interface SetOfFaults {
+  readonly faults: readonly number[];
+  chance: number;
+}
+const nameOf = (faults: readonly number[]): string => faults.join(' ');
+const knownSets = new WeakMap<Belief, Map<string, SetOfFaults>>();
+
+/** How likely each set of faults is to be all that is wrong, by its name. */
+function chancesOfSets(opened: Case, belief: Belief): Map<string, SetOfFaults> {
+  let sets = knownSets.get(belief);
+  if (!sets) {
+    knownSets.set(belief, (sets = new Map()));
+    for (const { particles, weights } of belief.rows)
+      for (const [at, p] of particles.entries()) {
+        const { faults } = opened.particles[p]!;
+        const known = sets.get(nameOf(faults));
+        if (known) known.chance += weights[at]!;
+        else sets.set(nameOf(faults), { faults, chance: weights[at]! });
+      }
+  }
+  return sets;
 }
 
 /** The word of each part: from the belief, never from one reading. */

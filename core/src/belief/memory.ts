@@ -35,10 +35,13 @@ export class Memory {
   }
 }
 
+/** What a prediction depends on. */
+export type Key = number | string;
+
 /** Predictions of one check on one build, by what they depend on. */
 export class Remembered {
   readonly #memory: Memory;
-  readonly #predictions = new Map<number, Prediction>();
+  readonly #predictions = new Map<Key, Prediction>();
   /** When it was asked last. */
   asked = 0;
 
@@ -47,7 +50,7 @@ export class Remembered {
   }
 
   /** The prediction under a key, worked out if it isn't remembered. */
-  get(key: number, make: () => Prediction): Prediction {
+  get(key: Key, make: () => Prediction): Prediction {
     this.asked = this.#memory.ask();
     const known = this.#predictions.get(key);
     if (known) return known;

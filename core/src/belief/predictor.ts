@@ -3,14 +3,14 @@ import { Circuit, networkBetween } from '../circuit/index.ts';
 import { measure, type Multimeter, type Setup } from '../instruments/index.ts';
 import { type Build, type Fault, kinOf, type RunningFault, type Subject, timesWider } from '../machines/index.ts';
 import type { Gaussian } from '../numeric/index.ts';
-import { type Dimensions, sigmasOf } from './dimensions.ts';
+import { type Dimensions, mostFaults, sigmasOf } from './dimensions.ts';
 import { type Circumstances, expectedByCircuit, mayBend } from './expected-by-circuit.ts';
 import { expectedByRule } from './expected-by-rule.ts';
 import { expectedByRun, runTogether } from './expected-by-run.ts';
 import { batchFocusCodes, batchFocusOf, type Focus, focusCodes, focusOf, wholeCell } from './focus.ts';
 import { codeWithFault, faultOfCode, type Particle } from './hypotheses.ts';
 import type { Batch, FaultAt, NumberPrediction, Prediction } from './prediction.ts';
-import type { Memory, Remembered } from './memory.ts';
+import type { Key, Memory, Remembered } from './memory.ts';
 
 /** The circumstances of a reading. */
 export interface Conditions {
@@ -54,10 +54,26 @@ const placeOf = ({ code, focus }: Felt): number => 1 + code * focusCodes + focus
 const nothingFelt: readonly Felt[] = [];
 
 const placeCodes = 2 ** 21;
-/** One number for the felt faults of a particle: a lone fault's slot is part of it, so that its severity finds its place. */
-function keyOf(felt: readonly Felt[], batch: Focus, slot: number): number {
-  const places = felt.reduce((key, one) => key * placeCodes + placeOf(one), 0) * 2 + (felt.length === 1 ? slot : 0);
-  return places * batchFocusCodes + batch.code;
+const slotCodes = mostFaults ** 2;
+/**
+ * A name for the felt faults of a particle: a number, which is quicker, as long as one can hold them. `slots`: which of the
+ * particle's they are, where it matters that their severities find their places.
+ */
+function keyOf(felt: readonly Felt[], batch: Focus, slots = 0): Key {
+  if (felt.length > 2) return [...felt.map(placeOf), slots, batch.code].join(' ');
+  const places = felt.reduce((key, one) => key * placeCodes + placeOf(one), 0);
+  return (places * slotCodes + slots) * batchFocusCodes + batch.code;
+}
+
+/** One number for which of a particle's faults are felt; 0 where they are its first ones. */
+const slotsOf = (felt: readonly Felt[]): number => felt.reduce((code, { slot }, n) => code * mostFaults + slot - n, 0);
+
+/** The same, felt faults' severities where the particle has them. */
+function inSlots(prediction: NumberPrediction, felt: readonly Felt[], severity: readonly number[]): NumberPrediction {
+  if (felt.every(({ slot }, n) => slot === n)) return prediction;
+  const { index, value } = prediction.slope;
+  const moved = (i: number) => (severity.includes(i) ? severity[felt[severity.indexOf(i)]!.slot]! : i);
+  return { ...prediction, slope: { index: index.map(moved), value } };
 }
 
 /**
@@ -99,7 +115,7 @@ export class Predictor {
     const bench = this.#bench(check, build);
     const felt = this.#feltOf(bench, particle, state);
     const batch = state && bench.bentBy ? this.#batchOf(bench, state) : wholeCell;
-    const key = felt === nothingFelt && batch === wholeCell ? 0 : keyOf(felt, batch, felt[0]?.slot ?? 0);
+    const key = felt === nothingFelt && batch === wholeCell ? 0 : keyOf(felt, batch, slotsOf(felt));
     return bench.known.get(key, () => {
       if (bench.on) return this.#byCircuit(check, build, particle, felt, batch);
       return check.method.kind === 'run'
@@ -125,7 +141,7 @@ export class Predictor {
     return expectedByRule(check, this.#faultsAt(particle, felt), this.#conditions.meter, this.#dimensions);
   }
 
-  /** Runs with the faults that are felt; where a run costs something, two are put together from one and one. */
+  /** Runs with the faults that are felt; where a run costs something, several are put together from one and one. */
   #byRun(check: Check, build: Build, particle: Particle, felt: readonly Felt[]): NumberPrediction {
     const { setup } = check.method as { setup: RunSetup };
     const { meter } = this.#conditions;
@@ -133,16 +149,17 @@ export class Predictor {
     const { known } = this.#bench(check, build);
     const together = (some: readonly Felt[]) =>
       expectedByRun(check, this.#faultsAt(particle, some), run, meter, this.#dimensions, timesWider(build, 'flux'));
-    const alone = (one: readonly Felt[]) =>
-      known.get(keyOf(one, wholeCell, 0), () => together(one)) as NumberPrediction;
     const { severity } = this.#dimensions;
-    const [first, second] = felt;
-    if (first && second && this.#subject.runsPairs) return together(felt);
-    if (first && second) return runTogether(alone([]), [alone([first]), alone([second])], severity);
-    const found = alone(felt);
-    if (!first || first.slot === 0) return found;
-    const { index, value } = found.slope;
-    return { ...found, slope: { index: index.map((i) => (i === severity[0] ? severity[1] : i)), value } };
+    const at = (some: readonly Felt[]) => {
+      const there = known.get(keyOf(some, wholeCell), () => together(some)) as NumberPrediction;
+      return inSlots(there, some, severity);
+    };
+    if (felt.length < 2 || this.#subject.runsPairs) return at(felt);
+    return runTogether(
+      at([]),
+      felt.map((one) => at([one])),
+      severity,
+    );
   }
 
   #feltOf({ feels }: Bench, { faults, codes, cellSigmas }: Particle, state: Gaussian | undefined): readonly Felt[] {
@@ -172,7 +189,7 @@ export class Predictor {
     const stand = this.#standOf(check);
     const { relabelling, moved } = lowest(stand.relabellings, felt);
     const { known, on, bentBy } = this.#bench(stand.check, build);
-    const there = known.get(keyOf(moved, batch, 0), () => {
+    const there = known.get(keyOf(moved, batch), () => {
       const circumstances = { ...on!, batch: batch === wholeCell ? undefined : { ...bentBy!, focus: batch } };
       const likened = moved.length > 1 ? this.#oneByOne(stand.check, known, circumstances, moved, particle) : [];
       return expectedByCircuit(stand.check, this.#faultsAt(particle, moved), circumstances, likened);
@@ -180,12 +197,12 @@ export class Predictor {
     if (there.kind !== 'number') return there;
     const { severity } = this.#dimensions;
     const index = there.slope.index.map((i) =>
-      i < severity[0] ? relabelling.back[i]! : severity[moved[i - severity[0]]!.slot]!,
+      i < severity[0]! ? relabelling.back[i]! : severity[moved[i - severity[0]!]!.slot]!,
     );
     return { ...there, slope: { index, value: there.slope.value } };
   }
 
-  /** What each fault alone would give: two bend a reading much as the one of them does that it is nearer to. */
+  /** What each fault alone would give: several bend a reading much as the one of them does that it is nearer to. */
   #oneByOne(
     check: Check,
     known: Remembered,
@@ -194,7 +211,7 @@ export class Predictor {
     particle: Particle,
   ): NumberPrediction[] {
     return moved.flatMap((one) => {
-      const alone = known.get(keyOf([one], circumstances.batch?.focus ?? wholeCell, 0), () =>
+      const alone = known.get(keyOf([one], circumstances.batch?.focus ?? wholeCell), () =>
         expectedByCircuit(check, this.#faultsAt(particle, [one]), circumstances),
       );
       return alone.kind === 'number' ? [alone] : [];
@@ -280,13 +297,13 @@ function lowest(
   relabellings: readonly Relabelling[],
   felt: readonly Felt[],
 ): { relabelling: Relabelling; moved: readonly Felt[] } {
-  let best: { relabelling: Relabelling; moved: Felt[]; key: number } | undefined;
+  let best: { relabelling: Relabelling; moved: Felt[]; key: Key } | undefined;
   for (const relabelling of relabellings) {
     const moved = felt.map((one): Felt => {
       return { ...one, code: codeWithFault(one.code, relabelling.faults[faultOfCode(one.code)]!) };
     });
     moved.sort((a, b) => a.code - b.code);
-    const key = keyOf(moved, wholeCell, 0);
+    const key = keyOf(moved, wholeCell);
     if (!best || key < best.key) best = { relabelling, moved, key };
   }
   return best!;

@@ -24,4 +24,27 @@ export function rowOf(weights: Float64Array, state: Gaussian): Row {
   };
 }
 
+/** A particle's place in a row. */
+export interface Entry {
+  readonly particle: number;
+  readonly weight: number;
+  readonly state: Gaussian;
+}
+
+/** A row from its entries, in any order. */
+export function rowFrom(entries: readonly Entry[], sound: Gaussian): Row {
+  const ascending = [...entries].sort((a, b) => a.particle - b.particle);
+  const weights = Float64Array.from(ascending, ({ weight }) => weight);
+  return {
+    particles: Int32Array.from(ascending, ({ particle }) => particle),
+    weights,
+    states: ascending.map(({ state }) => state),
+    chance: totalOf(weights),
+    sound,
+  };
+}
+
+export const entriesOf = ({ particles, weights, states }: Row): Entry[] =>
+  Array.from(particles, (particle, at) => ({ particle, weight: weights[at]!, state: states[at]! }));
+
 export const totalOf = (weights: Float64Array): number => weights.reduce((sum, weight) => sum + weight, 0);

@@ -2,6 +2,7 @@ import { type Belief, beliefAfter, beliefWithout, type Outset } from './belief.t
 import type { Case, Reading } from './case.ts';
 import { type Counted, isSame, slipAfter } from './counted.ts';
 import { leadsOf } from './dimensions.ts';
+import { beliefInSet, setsFound, withSet } from './further.ts';
 
 /** What is believed along a list of readings. */
 export interface Followed {
@@ -33,17 +34,24 @@ interface Branches {
 const mostStates = 6_000;
 /** The last places are kept: what is struck out again is most often the last. */
 const lastKept = 3;
+/** Beside faults found together with this chance a further one is weighed [our estimate]. */
+const foundFrom = 0.25;
 
 /** Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends. */
 export class Trail {
   readonly #opened: Case;
+  readonly #before: Belief;
+  /** Whether faults beside two others are weighed. */
+  readonly #further: boolean;
   readonly #most: number;
   #counted: readonly Counted[] = [];
   #places: Place[];
   #branches: Branches | undefined;
 
-  constructor(opened: Case, before: Belief, most = mostStates) {
+  constructor(opened: Case, before: Belief, further = false, most = mostStates) {
     this.#opened = opened;
+    this.#before = before;
+    this.#further = further;
     this.#most = most;
     this.#places = [{ outset: outsetOf(before), belief: before, states: statesOf(before) }];
   }
@@ -53,8 +61,8 @@ export class Trail {
     this.#counted = counted;
     this.#places.length = same + 1;
     let belief = this.#beliefAt(same);
-    for (const next of counted.slice(same)) {
-      const after = this.#after(belief, next);
+    for (let at = same; at < counted.length; at++) {
+      const after = this.#after(belief, at);
       this.#places.push({ outset: outsetOf(after), belief: after, states: statesOf(after) });
       this.#letGo();
       belief = after;
@@ -83,7 +91,7 @@ export class Trail {
     let held = many;
     while (!this.#places[held]!.belief) held--;
     let belief = this.#places[held]!.belief!;
-    for (const next of this.#counted.slice(held, many)) belief = this.#after(belief, next);
+    for (let at = held; at < many; at++) belief = this.#after(belief, at);
     this.#places[many] = { ...this.#places[many]!, belief };
     return belief;
   }
@@ -100,16 +108,28 @@ export class Trail {
     }
   }
 
-  #after(last: Belief, counted: Counted): Belief {
+  /** The belief after one more, that at a place in the list. */
+  #after(last: Belief, at: number): Belief {
+    const counted = this.#counted[at]!;
     if (this.#branches?.from !== last) this.#branches = { from: last, tried: [] };
     const known = this.#branches.tried.find((one) => isSame(one.counted, counted));
     if (known) return known.belief;
     const { reading, otherLeads } = counted;
     const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
-    const belief = beliefAfter(this.#opened, before, reading, slipAfter(counted));
+    const belief = this.#withFurther(beliefAfter(this.#opened, before, reading, slipAfter(counted)), at + 1);
     // A number seldom comes a second time to the last digit.
     if (reading.outcome.kind !== 'value') this.#branches.tried.push({ counted, belief });
     return belief;
+  }
+
+  /** Weighs a further fault beside those that were found by now, as though it had been from the first. */
+  #withFurther(belief: Belief, many: number): Belief {
+    if (!this.#further) return belief;
+    const read = this.#counted.slice(0, many);
+    return setsFound(this.#opened, belief, foundFrom).reduce((joined, set) => {
+      const before = beliefInSet(this.#opened, this.#before, joined, set);
+      return withSet(joined, new Trail(this.#opened, before).follow(read).belief);
+    }, belief);
   }
 }
 

@@ -240,7 +240,7 @@ export interface OnVehicle {
   readonly name: string;
   /** Of the species' weight. */
   readonly share: number;
-  /** Of the current a sound machine can give. */
+  /** Of the current a sound machine can give; none where its field carries nothing. */
   readonly output: number;
   /** Shift of the regulated volts. */
   readonly regulatedVolts?: number;

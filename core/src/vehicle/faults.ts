@@ -2,6 +2,7 @@ import type { Edit } from '../circuit/index.ts';
 import type { Fault, Machine, OnVehicle, Part, Item } from '../machines/index.ts';
 import { familyOf, runningFault, subjectOf } from '../machines/index.ts';
 import { starterAtWork } from './cranking.ts';
+import { fieldLost } from './network.ts';
 import { sets, type Vehicle } from './vehicle.ts';
 
 /** Where a fault can lie: what check-in wants to know. */
@@ -126,7 +127,7 @@ function beside(n: number): Fault[] {
       name: 'no excitation',
       repair: 'follow the excitation feed from the plug back: fuse, charge lamp, connector',
       weight: 6,
-      edits: () => [{ element: 'output-limit', set: 1e9 }],
+      edits: () => fieldLost(n),
     }),
     fault({
       id: 'sense-bad',
@@ -238,7 +239,7 @@ function within(vehicle: Vehicle, unit: Machine, total: number): Fault[] {
     name: row.name,
     weight: (total * row.share * (weights.get(row.species) ?? 0)) / sum,
     severity: cranking?.(row).severity ?? { unit: 'none', grades: row.leakOhms ?? [1] },
-    edits: (severity) => [...(cranking?.(row).edits(severity) ?? []), ...editsOf(row, severity)],
+    edits: (severity) => [...(cranking?.(row).edits(severity) ?? []), ...editsOf(sets(vehicle), row, severity)],
   }));
 }
 
@@ -262,16 +263,14 @@ function crankingEdits(vehicle: Vehicle, unit: Machine): (row: OnVehicle) => Pic
   };
 }
 
-/** The least share of output that still counts: a source of no current at all would leave its node hanging. */
-const leastOutput = 1e-4;
-
 function editsOf(
+  n: number,
   { output, regulatedVolts, leakOhms, edits = [] }: OnVehicle,
   severity: number,
 ): ReturnType<Fault['edits']> {
   return [
     ...edits,
-    ...(output === 1 ? [] : [{ element: 'output-limit', scale: 1 / Math.max(output, leastOutput) }]),
+    ...(output === 0 ? fieldLost(n) : output < 1 ? [{ element: 'output-limit', scale: 1 / output }] : []),
     ...(regulatedVolts === undefined ? [] : [{ element: 'regulated', add: regulatedVolts }]),
     ...(leakOhms ? [{ element: 'unit-leak', set: severity }] : []),
   ];

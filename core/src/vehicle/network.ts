@@ -1,4 +1,4 @@
-import { type Emf, type JunctionLaw, type Network, type Resistor, saturationFor } from '../circuit/index.ts';
+import { type Edit, type Emf, type JunctionLaw, type Network, type Resistor, saturationFor } from '../circuit/index.ts';
 import { batteryOhmAmps, batteryPerKelvin } from '../handbook/index.ts';
 import type { AssemblyState, Nuisance } from '../machines/index.ts';
 import { sets, type Vehicle } from './vehicle.ts';
@@ -43,6 +43,8 @@ export const usual = {
   drainOhms: 500,
   unitLeakOhms: 1e6,
   starterCableOhms: 1.2e-3,
+  /** Of a machine whose field carries nothing: what the iron has kept gives so much at its post, and no current to speak of. */
+  residualVolts: 2,
 } as const;
 
 /** The regulator as a stiff junction that takes what the machine could give beyond the regulated volts; also what ends a
@@ -51,6 +53,13 @@ const limiterVolts = 0.1;
 const limiter: JunctionLaw = { saturationAmps: saturationFor(limiterVolts, 50, 0.2), ideality: 0.2, seriesOhms: 1e-4 };
 /** So high that the machine is a source of current, and a turning starter a sink. */
 const openVolts = 2e4;
+
+/** A field that carries nothing. */
+export const fieldLost = (n: number): readonly Edit[] => [
+  { element: 'machine-emf', set: usual.residualVolts * n },
+  { element: 'output-limit', set: residualOhms },
+];
+const residualOhms = 1e3;
 
 /** A starter while it cranks. */
 export interface StarterAtWork {
@@ -92,7 +101,7 @@ export function vehicleNetwork(vehicle: Vehicle, scene: Scene, starter: StarterA
     { name: 'feed', a: 'machine', b: 'post', ohms: clampOhms },
   );
   emfs.push(
-    { name: 'machine-emf', plus: 'open-circuit', minus: 'case', volts: openVolts, ohms: 1e-3 },
+    { name: 'machine-emf', plus: 'open-circuit', minus: 'case', volts: openVolts, ohms: 1e-3, spread: ['residual'] },
     {
       name: 'regulated',
       plus: 'regulator',
@@ -166,6 +175,7 @@ export const vehicleNuisances = (vehicle: Vehicle): readonly Nuisance[] => {
     { name: 'pile', sigma: 0.07 },
     { name: 'output', sigma: 0.15 },
     { name: 'regulated', sigma: 0.22 * n },
+    { name: 'residual', sigma: 1 * n },
     { name: 'starter', sigma: 0.2 },
     // What an engine asks, known by its litres or by its starter alone.
     { name: 'engine', sigma: vehicle.engineLitres === undefined ? 0.3 : 0.2 },

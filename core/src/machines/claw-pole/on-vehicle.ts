@@ -55,7 +55,7 @@ export const clawPoleOnVehicle = (machine: ClawPole): readonly OnVehicle[] => {
       output: machine.regulatorSide === 'ground' ? 1 : 0.1,
       ...(machine.regulatorSide === 'ground' ? { regulatedVolts: 2.5 } : {}),
     }),
-    shown('brush-worn', 'brush worn out', { odds: { lamp: [0.08, 0.25, 0.62, 0.05], revs: noCharge }, output: 0.02 }),
+    shown('brush-worn', 'brush worn out', { odds: { lamp: [0.08, 0.25, 0.62, 0.05], revs: noCharge }, output: 0 }),
     shown('brush-contact', 'brush losing contact', {
       odds: { lamp: [0.4, 0.4, 0.15, 0.05], revs: lowCharge },
       output: 0.4,
@@ -108,7 +108,7 @@ export const clawPoleOnVehicle = (machine: ClawPole): readonly OnVehicle[] => {
       id: 'regulator-dead',
       share: 0.5,
       odds: { lamp: [0.1, 0.6, 0.25, 0.05], 'battery-taken-off': [0.88, 0.12], revs: noCharge },
-      output: 0.01,
+      output: 0,
     }),
     shown('regulator', 'regulator runs away', {
       id: 'regulator-full',
