@@ -152,7 +152,11 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
       const prior = priorBelief(opened, 'any');
       const readings = outcomes.map((outcome, n): Reading => ({ check: leaks[n]!, outcome, meter, celsius: 20 }));
       const after = readings.reduce((belief, reading) => beliefAfter(opened, belief, reading, 0), prior);
-      const odds = ({ rows }: typeof prior, b: number) => rows[b]!.weights[0]! / rows[0]!.weights[0]!;
+      const sound = ({ rows }: typeof prior, b: number) => {
+        expect(rows[b]!.particles[0], `${opened.builds[b]!.id} still sound`).equal(0);
+        return rows[b]!.weights[0]!;
+      };
+      const odds = (belief: typeof prior, b: number) => sound(belief, b) / sound(belief, 0);
       return others.map((build) => {
         const b = opened.builds.indexOf(build);
         return odds(after, b) / odds(prior, b);

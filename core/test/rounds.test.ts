@@ -35,11 +35,11 @@ describe('rounds: what is believed after work', () => {
   it('what is mended in place is believed gone, and found again where the new round shows it', () => {
     const dirty = [take('leads-null', 0.1), take('field-ohms', 6.2), take('ring-ring', 3.1)];
     const looked = [...dirty, take('rings-by-eye', { kind: 'finding', finding: 'burnt' })];
-    expect(chance(diagnose(looked), 'rings-dirty')).greaterThan(0.6);
+    expect(chance(diagnose(looked), 'rings-gouged')).greaterThan(0.6);
     const past = [{ readings: looked, work: { fitted: [], mended: ['rings'] } }];
-    const before = chance(diagnose([], { past }), 'rings-dirty');
+    const before = chance(diagnose([], { past }), 'rings-gouged');
     expect(before).lessThan(0.15);
-    const again = chance(diagnose(looked, { past }), 'rings-dirty');
+    const again = chance(diagnose(looked, { past }), 'rings-gouged');
     expect(again).greaterThan(3 * before);
   });
   it('the same checks prove the repair: sound readings of the new round make the unit sound', () => {

@@ -78,7 +78,7 @@ describe('verdict', () => {
       ['field-ohms', value(6.5)],
       ['field-turning', finding('jumps')],
       ['ring-ring', value(3.3)],
-      ['rings-by-eye', finding('burnt')],
+      ['rings-by-eye', finding('dull')],
       ['brush-length', value(8)],
     );
     const verdict = decide(opened, belief, prices);

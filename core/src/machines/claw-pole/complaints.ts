@@ -25,6 +25,7 @@ export const clawPoleComplaints: readonly Complaint[] = [
       'diode-open': 2,
       'stator-turns': 2,
       'rings-dirty': 2,
+      'rings-gouged': 1.5,
       'stator-open': 1.5,
       'regulator-setting': 2,
       'bearing-worn': 0.7,

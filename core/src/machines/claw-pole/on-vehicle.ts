@@ -60,9 +60,13 @@ export const clawPoleOnVehicle = (machine: ClawPole): readonly OnVehicle[] => {
       odds: { lamp: [0.4, 0.4, 0.15, 0.05], revs: lowCharge },
       output: 0.4,
     }),
-    shown('rings-dirty', 'slip rings dirty or burnt', {
+    shown('rings-dirty', 'slip rings dirty', {
       odds: { lamp: [0.6, 0.25, 0.1, 0.05], revs: lowCharge },
       output: 0.6,
+    }),
+    shown('rings-gouged', 'slip rings gouged or burnt', {
+      odds: { lamp: [0.75, 0.15, 0.05, 0.05], revs: lowCharge },
+      output: 0.8,
     }),
     shown('stator-open', 'a stator phase open', {
       odds: {

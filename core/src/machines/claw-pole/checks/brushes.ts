@@ -53,7 +53,12 @@ export const brushesByEye = (): Check[] => [
     ],
     // Odds from memory.
     usual: [0.986, 0.007, 0.007],
-    odds: { 'brush-contact': [0.1, 0.7, 0.2], 'brush-worn': [0.35, 0.35, 0.3], 'rings-dirty': [0.8, 0.08, 0.12] },
+    odds: {
+      'brush-contact': [0.1, 0.7, 0.2],
+      'brush-worn': [0.35, 0.35, 0.3],
+      'rings-dirty': [0.9, 0.07, 0.03],
+      'rings-gouged': [0.7, 0.1, 0.2],
+    },
   }),
 ];
 
@@ -89,9 +94,10 @@ export const ringsByEye = (): Check[] => [
       ],
       chances: (faults) => {
         const has = (species: string) => faults.some((fault) => fault.species === species);
-        if (has('rings-dirty')) return [0.05, 0.5, 0.45];
-        if (has('brush-worn') || has('brush-contact')) return [0.6, 0.3, 0.1];
-        return [0.78, 0.2, 0.02];
+        if (has('rings-gouged')) return [0.01, 0.04, 0.95];
+        if (has('rings-dirty')) return [0.1, 0.89, 0.01];
+        if (has('brush-worn') || has('brush-contact')) return [0.68, 0.317, 0.003];
+        return [0.8, 0.199, 0.001];
       },
     },
   },

@@ -61,5 +61,6 @@ function turningChances(faults: readonly PresentFault[]): readonly number[] {
   if (has('brush-contact')) return [0.05, 0.35, 0.6, 0];
   if (has('brush-worn')) return [0.2, 0.4, 0.35, 0.05];
   if (has('rings-dirty')) return [0.3, 0.6, 0.1, 0];
+  if (has('rings-gouged')) return [0.5, 0.4, 0.1, 0];
   return [0.94, 0.05, 0.01, 0];
 }

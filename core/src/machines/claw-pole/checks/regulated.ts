@@ -90,6 +90,7 @@ function regulation(machine: ClawPole): Check {
       'brush-worn': [0.05, 0.8, 0.1, 0.01, 0.04],
       'brush-contact': [0.2, 0.1, 0.2, 0.01, 0.49],
       'rings-dirty': [0.35, 0.05, 0.35, 0.01, 0.24],
+      'rings-gouged': [0.65, 0.02, 0.08, 0.01, 0.24],
       'rotor-core': machine.regulatorSide === 'ground' ? [0.25, 0.05, 0.05, 0.63, 0.02] : [0.3, 0.4, 0.28, 0.01, 0.01],
       'rotor-turns': [0.6, 0.02, 0.36, 0.01, 0.01],
       'diode-shorted': [0.1, 0.1, 0.75, 0.02, 0.03],

@@ -30,21 +30,38 @@ export const brushContact = (): Fault[] => [
   },
 ];
 
-/** Severity: resistance added in all; a film or burnt track on both rings alike. */
+const mendRings = 'clean the slip rings or turn them down to the least diameter';
+
+/** Severity: resistance added in all; a film on both rings alike. */
 export const ringsDirty = (): Fault[] => [
   {
     id: 'rings-dirty',
     species: 'rings-dirty',
     place: '',
     part: 'rings',
-    name: 'slip rings dirty or burnt',
-    weight: 6,
+    name: 'slip rings dirty',
+    weight: 4.5,
     severity: { unit: 'ohms', grades: [0.3, 1.5, 7.5] },
     edits: (ohms) => [
       { element: 'brush:1', add: ohms / 2 },
       { element: 'brush:2', add: ohms / 2 },
     ],
-    repair: 'clean the slip rings or turn them down to the least diameter',
+    repair: mendRings,
+  },
+];
+
+/** Grooves, pits and burn marks: they eat brushes whatever the meter says. */
+export const ringsGouged = (): Fault[] => [
+  {
+    id: 'rings-gouged',
+    species: 'rings-gouged',
+    place: '',
+    part: 'rings',
+    name: 'slip rings gouged or burnt',
+    weight: 2,
+    severity: { unit: 'none', grades: [1] },
+    edits: () => [],
+    repair: mendRings,
   },
 ];
 

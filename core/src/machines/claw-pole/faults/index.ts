@@ -1,6 +1,6 @@
 import type { Fault } from '../../family.ts';
 import type { ClawPole } from '../parameters.ts';
-import { brushContact, brushWorn, ringsDirty, ringsWorn } from './brushes.ts';
+import { brushContact, brushWorn, ringsDirty, ringsGouged, ringsWorn } from './brushes.ts';
 import { diodeLeaky, diodeOpen, diodeShorted } from './diode.ts';
 import { exciterOpen, exciterShorted } from './exciter.ts';
 import { outputLeak } from './output.ts';
@@ -23,6 +23,7 @@ const catalogue: readonly ((machine: ClawPole) => Fault[])[] = [
   brushWorn,
   brushContact,
   ringsDirty,
+  ringsGouged,
   ringsWorn,
   statorOpen,
   statorTurns,
@@ -35,8 +36,10 @@ export const clawPoleFaults = (machine: ClawPole): readonly Fault[] => catalogue
 
 /** Damage that comes in chains: a worn brush gouges its ring, a short cooks its phase [common practice, no source; size from memory]. */
 const chains: readonly (readonly [string, string, number])[] = [
-  ['brush-worn', 'rings-dirty', 5],
-  ['brush-contact', 'rings-dirty', 4],
+  ['brush-worn', 'rings-dirty', 3],
+  ['brush-worn', 'rings-gouged', 8],
+  ['brush-contact', 'rings-dirty', 3],
+  ['brush-contact', 'rings-gouged', 5],
   ['brush-worn', 'rings-worn', 4],
   ['bearing-worn', 'shaft-damaged', 4],
   ['diode-shorted', 'stator-turns', 3],

@@ -159,7 +159,7 @@ export const demoUnits: readonly DemoUnit[] = [
     celsius: 22,
     truth: [
       { fault: 'brush-worn', severity: 1e9 },
-      { fault: 'rings-dirty', severity: 1.5 },
+      { fault: 'rings-gouged', severity: 1 },
     ],
     done: [
       ...opening,
