@@ -129,4 +129,24 @@ describe('faults beside two that were found', () => {
     for (const id of three) expect(chanceOf(same, idle, id), id).greaterThan(0.8);
     expect(after.rows.reduce((sum, { chance }) => sum + chance, 0)).closeTo(1, 1e-6);
   });
+  it('one of four that is mended leaves three', () => {
+    const opened = openKnown();
+    const rough = [
+      ['bearings-by-hand', 'rough'],
+      ['bearings-by-ear', 'rumble'],
+      ['bearings-in-fingers', 'rough'],
+    ].map(([check, finding]) => read(opened, check!, { kind: 'finding', finding: finding! }));
+    const open = read(opened, 'ring-ring', { kind: 'over-range' });
+    const { belief } = new History(opened).follow([...shorted(opened), open, open, ...rough]);
+    const three = ['diode-shorted:A+', 'rotor-open', 'bearing-worn'];
+    for (const id of ['brush-worn', ...three]) expect(chanceOf(opened, belief, id), id).greaterThan(0.9);
+    const next = openKnown();
+    const brushes = next.subject.parts.find(({ id }) => id === 'brushes')!.item;
+    const after = beliefAfterWork(opened, belief, next, { fitted: [brushes], mended: [] }, 'any');
+    for (const id of three) expect(chanceOf(next, after, id), id).greaterThan(0.8);
+    expect(chanceOf(next, after, 'brush-worn')).lessThan(0.1);
+    // The next round goes on from there.
+    const { belief: later } = new History(next, () => after).follow([read(next, 'ring-ring', { kind: 'over-range' })]);
+    for (const id of three) expect(chanceOf(next, later, id), id).greaterThan(0.8);
+  });
 });

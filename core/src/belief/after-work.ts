@@ -1,7 +1,7 @@
 import { type Belief, priorBelief, type Scope } from './belief.ts';
 import type { Case } from './case.ts';
 import { faultOfCode } from './hypotheses.ts';
-import { rowOf } from './row.ts';
+import { entriesOf, type Entry, rowFrom } from './row.ts';
 
 /** What was done: items fitted new, parts mended in place. */
 interface Done {
@@ -33,34 +33,41 @@ export function beliefAfterWork(
   const parts = new Map(next.subject.parts.map(({ id, item }) => [id, item]));
   const replaced = next.faults.map(({ part }) => fitted.includes(parts.get(part)!));
   const repaired = next.faults.map(({ part, repair }) => mended.includes(part) && repair !== undefined);
-  const beside = belief.beside.filter((set) => !set.some((f) => replaced[f]));
-  for (const set of beside)
-    next.particles.forEach(({ faults }, p) => {
-      if (faults.length === set.length && set.every((f) => faults.includes(f))) next.withMore(p);
-    });
   const without = withoutFaults(last, next);
-  const weights = priorBelief(next, scope).rows.map((row) => {
-    const all = new Float64Array(next.particles.length);
-    row.particles.forEach((p, at) => (all[p] = anew * row.weights[at]!));
-    return all;
-  });
-  belief.rows.forEach((row, b) =>
-    row.particles.forEach((p, at) => {
-      const kept = (1 - anew) * row.weights[at]!;
-      const tried = last.particles[p]!.faults.some((f) => repaired[f] && !replaced[f]);
-      if (tried) weights[b]![without(p, (f) => replaced[f]!)]! += stillThere * kept;
-      weights[b]![without(p, (f) => replaced[f]! || repaired[f]!)]! += (tried ? 1 - stillThere : 1) * kept;
-    }),
+  const weights = priorBelief(next, scope).rows.map(
+    (row) => new Map(entriesOf(row).map(({ particle, weight }) => [particle, anew * weight])),
   );
-  const rows = weights.map((all, b) => rowOf(all, next.priorStates[b]!));
+  belief.rows.forEach((row, b) => {
+    const add = (p: number, weight: number) => weights[b]!.set(p, (weights[b]!.get(p) ?? 0) + weight);
+    for (const { particle, weight } of entriesOf(row)) {
+      const kept = (1 - anew) * weight;
+      const tried = last.particles[particle]!.faults.some((f) => repaired[f] && !replaced[f]);
+      const still = without(particle, (f) => replaced[f]!);
+      const gone = without(particle, (f) => replaced[f]! || repaired[f]!);
+      if (tried) add(still, stillThere * kept);
+      add(gone, (tried ? 1 - stillThere : 1) * kept);
+    }
+  });
+  const rows = weights.map((all, b) => {
+    const state = next.priorStates[b]!;
+    const entries = [...all].map(([particle, weight]): Entry => ({ particle, weight, state }));
+    return rowFrom(entries, state);
+  });
+  const beside = belief.beside.filter((set) => !set.some((f) => replaced[f]));
   return { rows, evidence: [], beside, before: undefined, logLikelihood: 0 };
 }
 
 /** The particle that is left of one when some of its faults are gone. */
 function withoutFaults(last: Case, next: Case): (p: number, gone: (fault: number) => boolean) => number {
   const at = new Map(next.particles.map(({ codes }, p) => [codes.join(' '), p]));
-  return (p, gone) => {
-    const left = last.particles[p]!.codes.filter((code) => !gone(faultOfCode(code)));
-    return at.get(left.join(' '))!;
-  };
+  /** Of more than two faults it may have to be added: from that of the first two on. */
+  const placeOf = (codes: readonly number[]): number =>
+    at.get(codes.join(' ')) ?? withCode(next, placeOf(codes.slice(0, -1)), codes.at(-1)!);
+  return (p, gone) => placeOf(last.particles[p]!.codes.filter((code) => !gone(faultOfCode(code))));
+}
+
+/** The place of a particle with a further fault. */
+function withCode(next: Case, p: number, code: number): number {
+  const { particles } = next.withMore(p).find(({ fault }) => fault === faultOfCode(code))!;
+  return particles.find((more) => next.particles[more]!.codes.includes(code))!;
 }

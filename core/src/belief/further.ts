@@ -11,18 +11,22 @@ export type FaultSet = readonly number[];
  * [from memory]. Of units with n faults a share of this over n + 1 has another.
  */
 const meanFaults = (2 * 15) / 55;
-/** Sets of faults in degrees less likely than this are left without a further one. */
+/** Sets of faults in degrees less likely than this share of their likeliest are left without a further one. */
 const leastStanding = 1e-3;
+
+/** One number for a set of faults. */
+export const codeOfSet = (faults: FaultSet): number => faults.reduce((code, f) => code * mostAtAll + f + 1, 0);
+const mostAtAll = 4096;
 
 /** Sets of two faults and more that are all that is wrong as likely as this, and beside which no further one is weighed. */
 export function setsFound(opened: Case, { rows, beside }: Belief, least: number): FaultSet[] {
-  const chances = new Map<string, { set: FaultSet; chance: number }>();
+  const chances = new Map<number, { set: FaultSet; chance: number }>();
   for (const { particles, weights } of rows)
     particles.forEach((p, at) => {
       const { faults } = opened.particles[p]!;
       if (faults.length < 2 || faults.length === mostFaults) return;
-      const name = faults.join(' ');
-      chances.set(name, { set: faults, chance: (chances.get(name)?.chance ?? 0) + weights[at]! });
+      const code = codeOfSet(faults);
+      chances.set(code, { set: faults, chance: (chances.get(code)?.chance ?? 0) + weights[at]! });
     });
   return [...chances.values()]
     .filter(({ set, chance }) => chance >= least && !beside.some((known) => isSame(known, set)))
@@ -35,9 +39,10 @@ export function setsFound(opened: Case, { rows, beside }: Belief, least: number)
  */
 export function beliefInSet(opened: Case, before: Belief, now: Belief, set: FaultSet): Belief {
   const share = sharesBeside(opened, before, set);
+  const ofSet = now.rows.map((row) => entriesOf(row).filter(({ particle }) => isOf(opened, particle, set)));
+  const least = leastStanding * Math.max(...ofSet.flat().map(({ weight }) => weight));
   const rows = entriesBefore(opened, before, now.beside, set).map((entries, b) => {
-    const { particles, weights } = now.rows[b]!;
-    const standing = new Set(particles.filter((_, at) => weights[at]! >= leastStanding));
+    const standing = new Set(ofSet[b]!.flatMap(({ particle, weight }) => (weight >= least ? [particle] : [])));
     const alone = entries.filter(({ particle }) => standing.has(particle));
     return rowFrom([...alone, ...withMore(opened, alone, share)], before.rows[b]!.sound);
   });
@@ -46,14 +51,12 @@ export function beliefInSet(opened: Case, before: Belief, now: Belief, set: Faul
 
 /** Before any reading, the units of each build with a set of faults; of three and more they follow from those with one less. */
 function entriesBefore(opened: Case, before: Belief, beside: readonly FaultSet[], set: FaultSet): Entry[][] {
-  const own = before.rows.map((row) =>
-    entriesOf(row).filter(({ particle }) => isSame(opened.particles[particle]!.faults, set)),
-  );
+  const own = before.rows.map((row) => entriesOf(row).filter(({ particle }) => isOf(opened, particle, set)));
   const less = beside.find((known) => known.length === set.length - 1 && known.every((f) => set.includes(f)));
   if (!less || own.some(({ length }) => length > 0)) return own;
   const share = sharesBeside(opened, before, less);
   return entriesBefore(opened, before, beside, less).map((entries) =>
-    withMore(opened, entries, share).filter(({ particle }) => isSame(opened.particles[particle]!.faults, set)),
+    withMore(opened, entries, share).filter(({ particle }) => isOf(opened, particle, set)),
   );
 }
 
@@ -67,7 +70,7 @@ const withMore = (opened: Case, entries: readonly Entry[], share: Float64Array):
     ),
   );
 
-/** Of each fault the chance that it is there besides a set of others, before any reading. */
+/** Of each fault the chance that it is there beside a set of others, before any reading. */
 export function sharesBeside(opened: Case, before: Belief, set: FaultSet): Float64Array {
   const { faults, subject } = opened;
   const there = set.map((f) => faults[f]!);
@@ -113,3 +116,5 @@ function summedToOne(belief: Belief): Belief {
 }
 
 const isSame = (a: FaultSet, b: FaultSet): boolean => a.length === b.length && a.every((f, n) => f === b[n]);
+const isOf = ({ particles }: Case, particle: number, set: FaultSet): boolean =>
+  isSame(particles[particle]!.faults, set);

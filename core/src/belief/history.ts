@@ -84,7 +84,9 @@ export class History {
 
   #trail(scope: Scope, order: 'as told' | 'run last' = 'as told'): Trail {
     const key = `${scope}, ${order}`;
-    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope), scope === 'any');
+    const trail =
+      this.#trails.get(key) ??
+      new Trail(this.#opened, this.#before(scope), scope === 'any' && !this.#opened.subject.twoAtMost);
     this.#trails.set(key, trail);
     return trail;
   }

@@ -1,7 +1,7 @@
 import type { Word } from '../checks/index.ts';
 import { type Belief, faultChances } from './belief.ts';
 import type { Case } from './case.ts';
-import { sharesBeside } from './further.ts';
+import { codeOfSet, sharesBeside } from './further.ts';
 
 /** What is known of each fault by now. */
 export interface Standing {
@@ -48,7 +48,7 @@ function bitsBeside(opened: Case, belief: Belief): number[] {
 /** The likeliest set of faults beside which more are weighed. */
 function foundOf(opened: Case, belief: Belief): readonly number[] | undefined {
   const withRoom = [...chancesOfSets(opened, belief).values()].filter(
-    ({ faults }) => faults.length < 2 || belief.beside.some((set) => nameOf(set) === nameOf(faults)),
+    ({ faults }) => faults.length < 2 || belief.beside.some((set) => codeOfSet(set) === codeOfSet(faults)),
   );
   return withRoom.sort((a, b) => b.chance - a.chance)[0]?.faults;
 }
@@ -65,7 +65,7 @@ function oddsBeside(
   const both = [...found, f].sort((a, b) => a - b);
   const odds = (of: Belief) => {
     const sets = chancesOfSets(opened, of);
-    return (sets.get(nameOf(both))?.chance ?? 0) / sets.get(nameOf(found))!.chance;
+    return (sets.get(codeOfSet(both))?.chance ?? 0) / sets.get(codeOfSet(found))!.chance;
   };
   const usual = found.length < 2 ? odds(before) : sharesBeside(opened, before, found)[f]!;
   return usual > 0 ? { before: usual, now: odds(belief) } : undefined;
@@ -75,20 +75,19 @@ interface SetOfFaults {
   readonly faults: readonly number[];
   chance: number;
 }
-const nameOf = (faults: readonly number[]): string => faults.join(' ');
-const knownSets = new WeakMap<Belief, Map<string, SetOfFaults>>();
+const knownSets = new WeakMap<Belief, Map<number, SetOfFaults>>();
 
-/** How likely each set of faults is to be all that is wrong, by its name. */
-function chancesOfSets(opened: Case, belief: Belief): Map<string, SetOfFaults> {
+/** How likely each set of faults is to be all that is wrong, by its code. */
+function chancesOfSets(opened: Case, belief: Belief): Map<number, SetOfFaults> {
   let sets = knownSets.get(belief);
   if (!sets) {
     knownSets.set(belief, (sets = new Map()));
     for (const { particles, weights } of belief.rows)
       for (const [at, p] of particles.entries()) {
         const { faults } = opened.particles[p]!;
-        const known = sets.get(nameOf(faults));
+        const known = sets.get(codeOfSet(faults));
         if (known) known.chance += weights[at]!;
-        else sets.set(nameOf(faults), { faults, chance: weights[at]! });
+        else sets.set(codeOfSet(faults), { faults, chance: weights[at]! });
       }
   }
   return sets;

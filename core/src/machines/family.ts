@@ -209,6 +209,8 @@ export interface Subject {
   readonly run?: Runner;
   /** Two faults at once are run as such, where a run costs next to nothing; else put together from one and one. */
   readonly runsPairs?: true | undefined;
+  /** No fault is weighed beside two others: one of them may be what the other left behind. */
+  readonly twoAtMost?: true | undefined;
   readonly shows?: Shows;
   /** One machine that generates on a stand, as all its instruments see it. */
   readonly spin?: Spin | undefined;

@@ -45,6 +45,8 @@ export function vehicleSubject(
     faults: vehicleFaults(vehicle, unit, unitWeight(vehicle, unit, heard, complaint)),
     checks,
     wrongVerdictMinutes,
+    // A flat battery is a fault here, and seldom one of its own.
+    twoAtMost: true,
     stops: {
       done: 'Every check on the vehicle has been done.',
       idle: 'No check on the vehicle pays for its minutes any more.',
