@@ -127,6 +127,8 @@ describe('faults beside two that were found', () => {
     const same = openKnown();
     const idle = beliefAfterWork(opened, belief, same, { fitted: [], mended: [] }, 'any');
     for (const id of three) expect(chanceOf(same, idle, id), id).greaterThan(0.8);
+    // Nothing was read in that round yet.
+    expect(standings(same, idle).filter(({ looked }) => looked)).deep.equal([]);
     expect(after.rows.reduce((sum, { chance }) => sum + chance, 0)).closeTo(1, 1e-6);
   });
   it('one of four that is mended leaves three', () => {

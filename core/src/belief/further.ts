@@ -18,20 +18,34 @@ const leastStanding = 1e-3;
 export const codeOfSet = (faults: FaultSet): number => faults.reduce((code, f) => code * mostAtAll + f + 1, 0);
 const mostAtAll = 4096;
 
-/** Sets of two faults and more that are all that is wrong as likely as this, and beside which no further one is weighed. */
-export function setsFound(opened: Case, { rows, beside }: Belief, least: number): FaultSet[] {
-  const chances = new Map<number, { set: FaultSet; chance: number }>();
-  for (const { particles, weights } of rows)
-    particles.forEach((p, at) => {
-      const { faults } = opened.particles[p]!;
-      if (faults.length < 2 || faults.length === mostFaults) return;
-      const code = codeOfSet(faults);
-      chances.set(code, { set: faults, chance: (chances.get(code)?.chance ?? 0) + weights[at]! });
-    });
-  return [...chances.values()]
-    .filter(({ set, chance }) => chance >= least && !beside.some((known) => isSame(known, set)))
-    .map(({ set }) => set);
+interface Chance {
+  readonly faults: FaultSet;
+  chance: number;
 }
+const knownChances = new WeakMap<Belief, Map<number, Chance>>();
+
+/** How likely each set of faults is to be all that is wrong, by its code. */
+export function chancesOfSets(opened: Case, belief: Belief): ReadonlyMap<number, Readonly<Chance>> {
+  let chances = knownChances.get(belief);
+  if (!chances) {
+    knownChances.set(belief, (chances = new Map()));
+    for (const { particles, weights } of belief.rows)
+      for (const [at, p] of particles.entries()) {
+        const { faults } = opened.particles[p]!;
+        const known = chances.get(codeOfSet(faults));
+        if (known) known.chance += weights[at]!;
+        else chances.set(codeOfSet(faults), { faults, chance: weights[at]! });
+      }
+  }
+  return chances;
+}
+
+/** Sets of two faults and more that are all that is wrong as likely as this, and beside which no further one is weighed. */
+export const setsFound = (opened: Case, belief: Belief, least: number): FaultSet[] =>
+  [...chancesOfSets(opened, belief).values()]
+    .filter(({ faults, chance }) => faults.length >= 2 && faults.length < mostFaults && chance >= least)
+    .map(({ faults }) => faults)
+    .filter((set) => !belief.beside.some((known) => isSame(known, set)));
 
 /**
  * What was believed, before the first reading, of units with a set of faults, those alone or with a further one, and of

@@ -1,7 +1,7 @@
 import type { Word } from '../checks/index.ts';
 import { type Belief, faultChances } from './belief.ts';
 import type { Case } from './case.ts';
-import { codeOfSet, sharesBeside } from './further.ts';
+import { chancesOfSets, codeOfSet, sharesBeside } from './further.ts';
 
 /** What is known of each fault by now. */
 export interface Standing {
@@ -63,34 +63,13 @@ function oddsBeside(
   if (found.includes(f)) return undefined;
   const { before = belief } = belief;
   const both = [...found, f].sort((a, b) => a - b);
-  const odds = (of: Belief) => {
+  const oddsIn = (of: Belief) => {
     const sets = chancesOfSets(opened, of);
-    return (sets.get(codeOfSet(both))?.chance ?? 0) / sets.get(codeOfSet(found))!.chance;
+    const [alone, together] = [found, both].map((faults) => sets.get(codeOfSet(faults))?.chance);
+    return alone && together ? together / alone : undefined;
   };
-  const usual = found.length < 2 ? odds(before) : sharesBeside(opened, before, found)[f]!;
-  return usual > 0 ? { before: usual, now: odds(belief) } : undefined;
-}
-
-interface SetOfFaults {
-  readonly faults: readonly number[];
-  chance: number;
-}
-const knownSets = new WeakMap<Belief, Map<number, SetOfFaults>>();
-
-/** How likely each set of faults is to be all that is wrong, by its code. */
-function chancesOfSets(opened: Case, belief: Belief): Map<number, SetOfFaults> {
-  let sets = knownSets.get(belief);
-  if (!sets) {
-    knownSets.set(belief, (sets = new Map()));
-    for (const { particles, weights } of belief.rows)
-      for (const [at, p] of particles.entries()) {
-        const { faults } = opened.particles[p]!;
-        const known = sets.get(codeOfSet(faults));
-        if (known) known.chance += weights[at]!;
-        else sets.set(codeOfSet(faults), { faults, chance: weights[at]! });
-      }
-  }
-  return sets;
+  const usual = oddsIn(before) ?? sharesBeside(opened, before, found)[f]!;
+  return usual > 0 ? { before: usual, now: oddsIn(belief) ?? 0 } : undefined;
 }
 
 /** The word of each part: from the belief, never from one reading. */

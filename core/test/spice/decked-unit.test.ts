@@ -21,7 +21,7 @@ const hidden = (id: string, severity: number): Hidden => ({
 });
 const units: Readonly<Record<string, readonly Hidden[]>> = {
   'a sound unit': [],
-  'a leaking diode and a burnt ring': [hidden('diode-leaky:B+', 5000), hidden('rings-dirty', 2)],
+  'a leaking diode and dirty rings': [hidden('diode-leaky:B+', 5000), hidden('rings-dirty', 2)],
   'an open diode and a stator to core': [hidden('diode-open:C-', 1), hidden('stator-core', 300)],
   'shorted turns in rotor and stator': [hidden('rotor-turns', 0.5), hidden('stator-turns:A', 0.3)],
   'a shorted exciter diode and a worn brush': [hidden('exciter-shorted:C', 0.1), hidden('brush-worn', 4000)],
