@@ -147,15 +147,14 @@ answers() {
 end_serving() { # HOME
   trap '' TERM INT HUP
   rm -f "$1/server.port" "$1/launcher.pid"
-  if [ -n "$standins" ]; then
-    kill -TERM -- "-$standins" 2>/dev/null || true
-    wait "$standins" 2>/dev/null || true
-  fi
   if [ -n "$child" ]; then
     kill -TERM -- "-$child" 2>/dev/null || true
     wait "$child" 2>/dev/null || true
   fi
+  # What it leaned on ends after it.
+  [ -z "$standins" ] || kill -TERM -- "-$standins" 2>/dev/null || true
   [ ! -d "$1/postgres" ] || scripts/pg.sh stop "$1/postgres" 7>&-
+  [ -z "$standins" ] || wait "$standins" 2>/dev/null || true
 }
 
 already_running() { # HOME

@@ -90,11 +90,14 @@ SQL
 cmd=${1:-}; shift || true
 [ "$cmd" = install ] && { ensure_installed; exit; }
 DIR=$(realpath -m "${1:?usage: pg.sh start|stop|status|destroy|psql DIR}"); shift
-ensure_installed
-BIN=$(bindir)
+BIN=$(bindir) || { ensure_installed; BIN=$(bindir); }
 case $cmd in
   start) start "$@" ;;
-  stop) if running; then as "$BIN/pg_ctl" -D "$DIR/data" -w -m fast stop >/dev/null; fi ;;
+  stop)
+    # A file of a server that was killed may be left: then it is none's, and nothing is to be stopped.
+    if [ -s "$DIR/data/postmaster.pid" ] && ! as "$BIN/pg_ctl" -D "$DIR/data" -w -m fast stop >"$DIR/ctl.log" 2>&1; then
+      if running; then cat "$DIR/ctl.log" >&2; die "the server did not stop"; fi
+    fi ;;
   status) if running; then url; else echo stopped; exit 3; fi ;;
   destroy)
     if running; then as "$BIN/pg_ctl" -D "$DIR/data" -w -m immediate stop >/dev/null; fi

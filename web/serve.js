@@ -28,14 +28,17 @@ const server = createServer((request, response) => {
 });
 server.listen(port, onLan() ? '0.0.0.0' : '127.0.0.1');
 
-/** Open streams are closed by hooks.server.ts on the same signal; whatever else is open gets a second. */
+/** Open streams are closed by hooks.server.ts on the same signal; whatever else is open gets a second, and is told of. */
 function end() {
   const sweep = setInterval(() => server.closeIdleConnections(), 20);
   server.close(() => {
     clearInterval(sweep);
     process.emit('sveltekit:shutdown', 'SIGTERM');
   });
-  setTimeout(() => server.closeAllConnections(), 1000).unref();
+  setTimeout(() => {
+    console.warn('Connections still open a second after the end was asked for were cut.');
+    server.closeAllConnections();
+  }, 1000).unref();
 }
 process.once('SIGTERM', end);
 process.once('SIGINT', end);
