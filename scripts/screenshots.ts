@@ -74,9 +74,10 @@ const views: readonly {
   { name: 'bench-night', path: '/unit/1001', ready: 'section[aria-label="Suspects"]', theme: 'night' },
   { name: 'stand', path: '/unit/1015/stand', ready: 'section[aria-label="Output curve"] dl', act: workOut },
   { name: 'starter', path: '/unit/1016/stand', ready: 'section[aria-label="Motor curve"] dl', act: feedAndRead },
-  { name: 'hands-free', path: '/unit/1003', ready: '#entry', act: holdStill },
   { name: 'verdict', path: '/unit/1007/verdict', ready: 'section[aria-label="Repair"]' },
   { name: 'report', path: '/unit/1012/report', ready: 'article' },
+  // Last: it takes another meter in hand, which is kept for every unit.
+  { name: 'hands-free', path: '/unit/1003', ready: '#entry', act: holdStill },
 ];
 
 await Stand.during(async (stand) => {
