@@ -77,6 +77,6 @@ function expectedOf(check: Check, expected: Prediction): Outcome {
 /** A state that knows both severities to lie in the middle of their cells. */
 function severitiesKnown({ priorStates, dimensions }: Case): Gaussian {
   return dimensions.severity.reduce((state, at) => {
-    return gaussianUpdate(state, 0, { index: Int32Array.of(at), value: Float64Array.of(1) }, 0, 1e-6);
+    return gaussianUpdate(state, 0, { index: [at], value: [1] }, 0, 1e-6);
   }, priorStates[0]!);
 }

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { type Situation, unitSession } from '../src/assess/index.ts';
 import {
   beliefAfter,
   type Case,
@@ -9,10 +10,11 @@ import {
   type Reading,
 } from '../src/belief/index.ts';
 import { countedReadings } from '../src/belief/counted.ts';
-import { Memory } from '../src/belief/memory.ts';
+import { kept, Memory, most } from '../src/belief/memory.ts';
 import { Trail } from '../src/belief/trail.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
+import { clawPoleGeneric } from '../src/machines/index.ts';
 import { openKnown } from './toy.ts';
 
 const workshop = multimeterById('workshop');
@@ -33,20 +35,57 @@ describe('memory: what is worked out once more gives the same', () => {
       return { kind: 'chances', chances: [1] };
     };
     const [old, asked, full] = [memory.open(), memory.open(), memory.open()];
-    for (let key = 0; key < 9000; key++) old.get(key, () => of('old'));
-    for (let key = 0; key < 9000; key++) asked.get(key, () => of('asked'));
-    for (let key = 0; key < 18_000; key++) full.get(key, () => of('full'));
-    expect(made.length).equal(36_000);
+    const few = (most - kept) / 2;
+    for (let key = 0; key < few; key++) old.get(key, () => of('old'));
+    for (let key = 0; key < few; key++) asked.get(key, () => of('asked'));
+    for (let key = 0; key < kept; key++) full.get(key, () => of('full'));
+    expect(made.length).equal(most);
     old.get(0, () => of('old'));
-    expect(made.length, 'all are still known').equal(36_000);
+    expect(made.length, 'all are still known').equal(most);
     asked.get(0, () => of('asked'));
-    full.get(18_000, () => of('full'));
+    full.get(kept, () => of('full'));
     made.length = 0;
-    full.get(17_999, () => of('full'));
+    full.get(kept - 1, () => of('full'));
     expect(made, 'at hand').deep.equal([]);
     old.get(0, () => of('old'));
     asked.get(0, () => of('asked'));
     expect(made).deep.equal(['old', 'asked']);
+  });
+
+  it('is full once what was asked for since it began can’t all be kept, known before or not', () => {
+    const memory = new Memory();
+    const of = (): Prediction => ({ kind: 'chances', chances: [1] });
+    const [before, anew] = [memory.open(), memory.open()];
+    for (let key = 0; key < 100; key++) before.get(key, of);
+    memory.begin();
+    for (let key = 0; key < kept - 100; key++) anew.get(key, of);
+    expect(memory.isFull, 'what was asked for before may go').equal(false);
+    before.get(0, of);
+    expect(memory.isFull).equal(true);
+    memory.begin();
+    expect(memory.isFull).equal(false);
+  });
+
+  it('what the check at hand will need is not pushed out by what is prepared after it', () => {
+    const session = unitSession(clawPoleGeneric(12, 90), 'none', [workshop]);
+    const situation: Situation = { readings: [], assembly: 'opened', meter: workshop.id, celsius: 20 };
+    const many = session.opened.checks.filter(({ assembly }) => assembly === 'opened').map(({ id }) => id);
+    const [first] = many;
+    for (const _ of session.prepare(situation, many));
+    expect(session.opened.memory.isFull, 'there was more to prepare than is remembered').equal(true);
+    const predictor = session.opened.predictor({ meter: workshop, celsius: 20 });
+    const { rows } = session.beliefAfter(situation);
+    const foreseen = () =>
+      rows.flatMap(({ particles, states }, b) =>
+        Array.from(particles, (p, at) => {
+          const { builds, particles: all } = session.opened;
+          return predictor.predict(checkOf(session.opened, first!), builds[b]!, all[p]!, states[at]!);
+        }),
+      );
+    let workedOut = 0;
+    session.opened.memory.took = () => workedOut++;
+    expect(foreseen().length).greaterThan(5000);
+    expect(workedOut).equal(0);
   });
 
   it('the same check of another phase is foreseen alike, whichever of them was asked first', () => {

@@ -5,7 +5,6 @@ import {
   checkOf,
   type Conditions,
   countedAt,
-  type Counting,
   countingOf,
   type Followed,
   hearsay,
@@ -17,7 +16,6 @@ import {
   soundBands,
   soundChance,
   standingParticles,
-  slipChance,
   slipChanceOf,
   type Teller,
   unlikeChance,
@@ -33,7 +31,7 @@ import { gateOf } from './gate.ts';
 import { netOf } from './net.ts';
 import { apartOf, nextChecks, runsFirst, stopReason } from './next.ts';
 import { buildsOf, clearedOf, partsOf, suspectsOf, unlikeInOf, verdictOf, windingsOf } from './told.ts';
-import { bandsText, hiddenText, outcomeText } from './words.ts';
+import { asides, bandsText, hiddenText, otherLeads, outcomeText, slipWords, undecided } from './words.ts';
 
 /** Version of the reasoning: kept with every verdict. */
 export const engineVersion = '0.2.0';
@@ -81,12 +79,6 @@ export interface BenchSituation extends Situation {
   readonly prices: Prices;
 }
 
-/**
- * A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more, counted by
- * `study bench`.
- */
-const unbelievable = 0.5;
-const repeatRatio = 1.5;
 /** Predictions worked out beforehand: for how many hypotheses, and how many in one step. */
 const preparedHypotheses = 400;
 const preparedAtOnce = 16;
@@ -225,28 +217,43 @@ export class Session {
   /**
    * Works out beforehand what the next assessments will need, a small step at a time: what would be believed of a unit
    * that soon looks unlike its kind, all that the likely next checks could show, all that would follow from each of their
-   * findings, then what the heaviest hypotheses expect of every check, for the advice. Stop whenever something better comes.
+   * findings, then what the heaviest hypotheses expect of every check, for the advice. What is for the first of the checks is
+   * never forgotten for the rest. Stop whenever something better comes.
    */
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
+    opened.memory.begin();
+    yield* this.#history.prepare(this.#readings(situation));
+    const [first, ...more] = likely.map((id) => this.#prepareFor(checkOf(opened, id), situation));
+    if (first) yield* first;
+    for (const steps of [...more, this.#prepareAdvice(situation)])
+      for (const _ of steps) {
+        if (opened.memory.isFull) return;
+        yield;
+      }
+  }
+
+  *#prepareFor(check: Check, situation: Situation): Generator<undefined, void> {
+    const { opened } = this;
     const predictor = opened.predictor(this.#conditions(situation));
     const belief = this.beliefAfter(situation);
-    yield* this.#history.prepare(this.#readings(situation));
-    for (const check of likely.map((id) => checkOf(opened, id))) {
-      for (const [b, { particles, states }] of belief.rows.entries()) {
-        for (const [at, p] of particles.entries()) {
-          predictor.predict(check, opened.builds[b]!, opened.particles[p]!, states[at]!);
-          if (at % preparedAtOnce === 0) yield;
-        }
+    for (const [b, { particles, states }] of belief.rows.entries())
+      for (const [at, p] of particles.entries()) {
+        predictor.predict(check, opened.builds[b]!, opened.particles[p]!, states[at]!);
+        if (at % preparedAtOnce === 0) yield;
       }
-      yield* this.#rehearse(belief, check, situation);
-    }
-    for (const check of opened.checks.filter((one) => isOpen(opened, one, situation.assembly))) {
-      for (const [at, { build, particle }] of standingParticles(belief).slice(0, preparedHypotheses).entries()) {
+    yield* this.#rehearse(belief, check, situation);
+  }
+
+  *#prepareAdvice(situation: Situation): Generator<undefined, void> {
+    const { opened } = this;
+    const predictor = opened.predictor(this.#conditions(situation));
+    const heaviest = standingParticles(this.beliefAfter(situation)).slice(0, preparedHypotheses);
+    for (const check of opened.checks.filter((one) => isOpen(opened, one, situation.assembly)))
+      for (const [at, { build, particle }] of heaviest.entries()) {
         predictor.predict(check, opened.builds[build]!, opened.particles[particle]!);
         if (at % preparedAtOnce === 0) yield;
       }
-    }
   }
 
   /** Thinks through what would follow from the outcomes of a check that can be foreseen. */
@@ -367,20 +374,6 @@ const consequenceOf = (check: Check, outcome: Outcome): string | undefined =>
   outcome.kind === 'finding' ? findingsOf(check).find(({ id }) => id === outcome.finding)?.then : undefined;
 
 const nothingRead = { counting: undefined, aside: undefined, repeat: undefined };
-const otherLeads =
-  'Other leads from here on: what was read before keeps its own null. If it was a slip, strike it out.';
-const undecided = 'Readings of this check disagree: until it is taken once more the last one counts.';
-const asides: Partial<Record<Counting, string>> = {
-  outvoted: 'More readings of this check agree on something else: this one doesn’t count.',
-  replaced: 'Another reading counts in its place: surer, or taken anew.',
-};
-
-function slipWords(slip: number, before = slipChance): string | undefined {
-  if (slip > unbelievable) return 'Fits nothing expected: take it again before believing it.';
-  return slip > repeatRatio * before
-    ? 'Much hangs on this one reading: take it once more to be sure of it.'
-    : undefined;
-}
 
 /** A number that the range a check is read on can't show is over-range there, whatever an automatic meter found. */
 function asShown({ method }: Check, outcome: Outcome, meter: Multimeter): Outcome {

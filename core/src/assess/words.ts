@@ -1,5 +1,5 @@
 import type { Hidden, Preparation } from '../advice/index.ts';
-import type { Band, Case, SeverityEstimate } from '../belief/index.ts';
+import { type Band, type Case, type Counting, type SeverityEstimate, slipChance } from '../belief/index.ts';
 import { anyOutcomes, type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import type { Severity } from '../machines/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
@@ -75,4 +75,28 @@ export function adviceText(
     rest: `${minutes} min of rest before another run`,
   }[kind];
   return `${what}; ${check.minutes} min, ${work}.`;
+}
+
+/** What is said of a reading that doesn't count as it stands. */
+export const otherLeads =
+  'Other leads from here on: what was read before keeps its own null. If it was a slip, strike it out.';
+export const undecided = 'Readings of this check disagree: until it is taken once more the last one counts.';
+export const asides: Partial<Record<Counting, string>> = {
+  outvoted: 'More readings of this check agree on something else: this one doesn’t count.',
+  replaced: 'Another reading counts in its place: surer, or taken anew.',
+};
+
+/**
+ * A slip as likely as this isn't believed; one of ours that became this much likelier is asked for once more, counted by
+ * `study bench`.
+ */
+const unbelievable = 0.5;
+const repeatRatio = 1.5;
+
+/** Whether a reading should be taken once more before it is believed. */
+export function slipWords(slip: number, before = slipChance): string | undefined {
+  if (slip > unbelievable) return 'Fits nothing expected: take it again before believing it.';
+  return slip > repeatRatio * before
+    ? 'Much hangs on this one reading: take it once more to be sure of it.'
+    : undefined;
 }

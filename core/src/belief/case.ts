@@ -30,6 +30,8 @@ export interface Case {
   /** Before any reading, one for each build. */
   readonly priorStates: readonly Gaussian[];
   readonly predictor: (conditions: Conditions) => Predictor;
+  /** What its predictors remember. */
+  readonly memory: Memory;
 }
 
 /** Opens a case. `meters`: every meter that a reading was or will be taken with. */
@@ -60,6 +62,7 @@ export function openCase(subject: Subject, complaint: Complaint, meters: readonl
       }
       return predictor;
     },
+    memory,
   };
 }
 

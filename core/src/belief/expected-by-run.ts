@@ -100,16 +100,13 @@ export function runTogether(
   const unsure = smaller.reduce((sum, { effect }) => sum + (togetherShare * effect) ** 2, 0);
   const extra = alone.reduce((sum, { noiseVariance }) => sum + Math.max(noiseVariance - sound.noiseVariance, 0), 0);
   const part = ({ slope: { index, value } }: NumberPrediction, isPart: (i: number) => boolean) =>
-    [...index].flatMap((i, at) => (isPart(i) ? [[i, value[at]!] as const] : []));
+    index.flatMap((i, at) => (isPart(i) ? [[i, value[at]!] as const] : []));
   const isOwn = (i: number) => severity.includes(i);
   const parts = [...part(strongest!.one, (i) => !isOwn(i)), ...alone.flatMap((one) => part(one, isOwn))];
   return {
     ...sound,
     mean,
-    slope: {
-      index: Int32Array.from(parts, ([i]) => i),
-      value: Float64Array.from(parts, ([, value]) => value),
-    },
+    slope: { index: parts.map(([i]) => i), value: parts.map(([, value]) => value) },
     noiseVariance: sound.noiseVariance + extra + unsure,
     astray: Math.max(astrayTogether, ...alone.map(({ astray = 0 }) => astray)),
   };

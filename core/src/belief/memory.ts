@@ -1,7 +1,11 @@
 import type { Prediction } from './prediction.ts';
 
-/** So many predictions are remembered at once, each a kilobyte or more: the first checks of a unit still wholly unknown have fifteen thousand. */
-const most = 36_000;
+/**
+ * So many predictions are remembered at once, half a kilobyte or more each, and so many kept when that is too much: the
+ * first checks of a unit still wholly unknown have fifteen thousand each.
+ */
+export const most = 54_000;
+export const kept = 36_000;
 
 /**
  * What was worked out of one case, under whatever conditions. Beyond `most` predictions those of the checks and builds
@@ -11,6 +15,20 @@ export class Memory {
   readonly #all = new Set<Remembered>();
   #held = 0;
   #asked = 0;
+  /** When what is wanted together was begun, and how many of it are held by now. */
+  #begun = 0;
+  #together = 0;
+
+  /** From here on predictions are asked for that will be wanted together. */
+  begin(): void {
+    this.#begun = this.#asked;
+    this.#together = 0;
+  }
+
+  /** Whether those are so many that one more could push out another of them. */
+  get isFull(): boolean {
+    return this.#together >= kept;
+  }
 
   /** A place for one check on one build. */
   open(): Remembered {
@@ -18,18 +36,22 @@ export class Memory {
   }
 
   /** Called by a place that is asked; the higher the number, the later. */
-  ask(): number {
+  ask(place: Remembered): number {
+    if (place.asked <= this.#begun) this.#together += place.size;
     return ++this.#asked;
   }
 
   /** Called by a place that took one prediction more. */
   took(place: Remembered): void {
     this.#all.add(place);
+    this.#together++;
     if (++this.#held <= most) return;
     const longestUnasked = [...this.#all].filter((one) => one !== place).sort((a, b) => a.asked - b.asked);
     for (const one of longestUnasked) {
-      if (this.#held <= most / 2) break;
-      this.#held -= one.forget();
+      if (this.#held <= kept) break;
+      if (one.asked > this.#begun) this.#together -= one.size;
+      this.#held -= one.size;
+      one.forget();
       this.#all.delete(one);
     }
   }
@@ -51,7 +73,7 @@ export class Remembered {
 
   /** The prediction under a key, worked out if it isn't remembered. */
   get(key: Key, make: () => Prediction): Prediction {
-    this.asked = this.#memory.ask();
+    this.asked = this.#memory.ask(this);
     const known = this.#predictions.get(key);
     if (known) return known;
     const made = make();
@@ -61,10 +83,12 @@ export class Remembered {
     return made;
   }
 
-  /** Lets go of everything; how many there were. */
-  forget(): number {
-    const held = this.#predictions.size;
+  get size(): number {
+    return this.#predictions.size;
+  }
+
+  /** Lets go of everything. */
+  forget(): void {
     this.#predictions.clear();
-    return held;
   }
 }

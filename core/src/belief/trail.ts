@@ -33,7 +33,7 @@ interface Branches {
 /** So many states are held along a trail, each a kilobyte or more; beyond that the beliefs that hold most are let go. */
 const mostStates = 6_000;
 /** The last places are kept: what is struck out again is most often the last. */
-const lastKept = 2;
+const lastKept = 3;
 /** Beside faults found together with this chance a further one is weighed [our estimate]. */
 const foundFrom = 0.25;
 

@@ -32,24 +32,20 @@ export function gaussianOf(sigmas: readonly number[]): Gaussian {
   };
 }
 
-/** A sparse vector, its components ascending: most readings follow few of them. */
+/**
+ * A sparse vector, its components ascending: most readings follow few of them. Plain arrays, since a typed one of so few
+ * weighs four times what it holds, and tens of thousands are kept.
+ */
 export interface Slope {
-  readonly index: Int32Array;
-  readonly value: Float64Array;
+  readonly index: readonly number[];
+  readonly value: readonly number[];
 }
 
 /** The components larger than `least`. */
 export function slopeOf(dense: Float64Array, least: number): Slope {
-  let count = 0;
-  for (let i = 0; i < dense.length; i++) if (Math.abs(dense[i]!) > least) count++;
-  const index = new Int32Array(count);
-  const value = new Float64Array(count);
-  for (let i = 0, n = 0; i < dense.length; i++) {
-    if (Math.abs(dense[i]!) <= least) continue;
-    index[n] = i;
-    value[n++] = dense[i]!;
-  }
-  return { index, value };
+  const index: number[] = [];
+  for (let i = 0; i < dense.length; i++) if (Math.abs(dense[i]!) > least) index.push(i);
+  return { index, value: index.map((i) => dense[i]!) };
 }
 
 /** The components whose index is wanted. */
