@@ -222,8 +222,8 @@ export class Session {
    */
   *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
     const { opened } = this;
-    opened.memory.begin();
     yield* this.#history.prepare(this.#readings(situation));
+    opened.memory.begin();
     const [first, ...more] = likely.map((id) => this.#prepareFor(checkOf(opened, id), situation));
     if (first) yield* first;
     for (const steps of [...more, this.#prepareAdvice(situation)])
