@@ -19,7 +19,7 @@ import {
   type Setup,
 } from '../src/instruments/index.ts';
 import { type Build, kinOf } from '../src/machines/index.ts';
-import { normalFrom, seeded } from '../src/numeric/index.ts';
+import { gaussianProject, normalFrom, seeded } from '../src/numeric/index.ts';
 import { openKnown } from './toy.ts';
 
 /**
@@ -195,6 +195,44 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
           between,
           counted((shown) => leaky.every((ohms, n) => Math.abs(Math.log(shown[n]! / ohms)) < 0.2)),
         );
+      });
+  });
+
+  describe('two faults at once under current, in a unit of its kind and in one strewn two and a half times as wide', () => {
+    const opened = units.silicon;
+    const check = checkOf(opened, 'current-drop:B+');
+    const drawnOf = (particle: Particle, build: Build) => {
+      const machines = new DrawnMachines(opened, [check], meter, 5, build);
+      const shown = Array.from({ length: 4000 }, () => machines.drawOf(particle).shown[0]!);
+      expect(shown.every(Number.isFinite)).equal(true);
+      const mean = shown.reduce((sum, volts) => sum + volts, 0) / shown.length;
+      const square = shown.reduce((sum, volts) => sum + (volts - mean) ** 2, 0) / shown.length;
+      return { mean, sigma: Math.sqrt(square) };
+    };
+    for (const ids of [
+      ['diode-open:B+', 'diode-shorted:C+'],
+      ['diode-open:B+', 'diode-open:C+'],
+      ['diode-leaky:B+', 'diode-shorted:C+'],
+    ])
+      it(ids.join(' and '), () => {
+        const faults = ids.map((id) => opened.faults.findIndex((fault) => fault.id === id));
+        const both = opened.particles.filter((p) => p.faults.length === 2 && faults.every((f) => p.faults.includes(f)));
+        const builds = opened.builds.filter(({ strewn }) => !strewn || (!strewn.apart && strewn.times > 2));
+        expect(builds.length * both.length).greaterThan(1);
+        for (const build of builds)
+          for (const particle of both.slice(0, 2)) {
+            const drawn = drawnOf(particle, build);
+            const foreseen = opened.predictor({ meter, celsius: 20 }).predict(check, build, particle);
+            if (foreseen.kind !== 'number') throw new Error('volts are a number');
+            const { mean, variance } = gaussianProject(
+              opened.priorStates[opened.builds.indexOf(build)]!,
+              foreseen.mean,
+              foreseen.slope,
+            );
+            const what = `${build.id}, ${particle.severities.join(' and ')}`;
+            expect(mean, what).closeTo(drawn.mean, 0.012);
+            expect(Math.sqrt(variance + foreseen.noiseVariance) / drawn.sigma, what).within(0.93, 1.1);
+          }
       });
   });
 });

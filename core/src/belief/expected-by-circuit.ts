@@ -56,7 +56,8 @@ export interface Circumstances {
 
 /**
  * Expected reading of an instrument on a circuit with faults. `likened`: what was expected with fewer of them; a bend
- * is taken over from the nearest rather than worked out anew.
+ * is taken over from the nearest rather than worked out anew, but under current, where what one fault opens another may
+ * no longer bend.
  */
 export function expectedByCircuit(
   check: Check,
@@ -86,7 +87,7 @@ export function expectedByCircuit(
   };
   const bends = !isBent(setup, shown, meter)
     ? []
-    : likened.length > 0
+    : likened.length > 0 && !isFed(setup)
       ? nearestTo(chords.middle, likened).bends
       : circuit.kinds.map((kind) => bendOverKind(slope, chords, values, kind, circumstances));
   const bend = sumOf(bends);
