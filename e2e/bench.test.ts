@@ -149,8 +149,9 @@ describe('at the bench', () => {
     // Streams alone are open then: what was still being answered would be waited for.
     await page.waitForTimeout(700);
     await until(() => Promise.resolve(unanswered.size === 0), 'everything answered');
-    await stand.stop();
+    const took = await stand.stop();
     try {
+      expect(took, 'ends within a second of SIGTERM, streams open').lessThan(1000);
       expect(stand.log, 'streams open, and nothing was waited for').not.contain('were cut');
       await page.keyboard.type('3.4');
       await page.keyboard.press('Enter');

@@ -133,12 +133,14 @@ export class Stand {
     throw new Error(`the application did not start:\n${this.#log}`);
   }
 
-  /** Ends the application, orderly or as in a crash. */
-  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+  /** Ends the application, orderly or as in a crash; answers how long that took, in ms. */
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number> {
     const server = this.#server!;
+    const began = performance.now();
     const ended = new Promise((done) => server.once('exit', done));
     server.kill(signal);
     await ended;
+    return performance.now() - began;
   }
 
   async close(): Promise<void> {

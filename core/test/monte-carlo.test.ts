@@ -206,8 +206,8 @@ describe('belief: against machines drawn from the prior and counted (Monte Carlo
       const shown = Array.from({ length: 4000 }, () => machines.drawOf(particle).shown[0]!);
       expect(shown.every(Number.isFinite)).equal(true);
       const mean = shown.reduce((sum, volts) => sum + volts, 0) / shown.length;
-      const square = shown.reduce((sum, volts) => sum + (volts - mean) ** 2, 0) / shown.length;
-      return { mean, sigma: Math.sqrt(square) };
+      const variance = shown.reduce((sum, volts) => sum + (volts - mean) ** 2, 0) / shown.length;
+      return { mean, sigma: Math.sqrt(variance) };
     };
     for (const ids of [
       ['diode-open:B+', 'diode-shorted:C+'],
