@@ -2,6 +2,7 @@ import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { expect } from 'chai';
 import { freePort, openFolder, root } from './harness.ts';
 import { lanAddresses } from '../web/lan.js';
@@ -138,6 +139,22 @@ describe('bin/refectum', () => {
       expect(await end()).lessThan(1000);
       const status = spawnSync('scripts/pg.sh', ['status', join(home, 'postgres')], { cwd: root, encoding: 'utf8' });
       expect(status.stdout.trim()).equal('stopped');
+    });
+    it('ends as soon while reports are thought out that nobody waits for any more', async () => {
+      await start();
+      const { cookie } = await Visitor.signIn(url(''));
+      const asking = spawn('node', [
+        '-e',
+        `for (let tag = 1001; tag <= 1008; tag++)
+          fetch('${url('')}/unit/' + tag + '/report', { headers: { cookie: '${cookie}' } })
+            .then((answer) => answer.text()).then(() => console.log(tag))`,
+      ]);
+      let answered = 0;
+      asking.stdout.on('data', (lines) => (answered += String(lines).trim().split('\n').length));
+      await wait(800);
+      asking.kill('SIGKILL');
+      expect(answered, 'some are being thought out').lessThan(8);
+      expect(await end()).lessThan(1000);
     });
     it('started again keeps what was entered; --reset starts anew', async () => {
       await start();

@@ -5,6 +5,7 @@ import { loadDemo } from '$lib/server/demo/load.ts';
 import { endAll } from '$lib/server/instruments/watch.ts';
 import { live } from '$lib/server/live.ts';
 import { signedIn } from '$lib/server/people/sessions.ts';
+import { endReasoning } from '$lib/server/reasoning/index.ts';
 import { ensureShop } from '$lib/server/shop.ts';
 import { enterStandIns } from '$lib/server/simulated-bench.ts';
 
@@ -20,7 +21,10 @@ export const init: ServerInit = async () => {
   };
   process.once('SIGTERM', closeStreams);
   process.once('SIGINT', closeStreams);
-  process.once('sveltekit:shutdown', () => void connection().pool.end());
+  process.once('sveltekit:shutdown', () => {
+    void endReasoning();
+    void connection().pool.end();
+  });
 };
 
 /** Bytes; pictures may be larger (serve.js). */

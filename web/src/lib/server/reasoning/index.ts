@@ -17,6 +17,9 @@ const pool = (): Piscina =>
     idleTimeout: Infinity,
   }));
 
+/** Ends what is still being thought out: nobody waits for it any more. */
+export const endReasoning = (): Promise<void> | undefined => holder.refectumReasoning?.destroy();
+
 const asked =
   <Q extends keyof Questions>(name: Q) =>
   (given: Parameters<Questions[Q]>[0]): Promise<ReturnType<Questions[Q]>> =>
