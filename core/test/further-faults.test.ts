@@ -7,9 +7,12 @@ import {
   faultChances,
   History,
   partWords,
+  priorBelief,
   type Reading,
   standings,
 } from '../src/belief/index.ts';
+import { countedReadings } from '../src/belief/counted.ts';
+import { Trail } from '../src/belief/trail.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
@@ -103,6 +106,26 @@ describe('faults beside two that were found', () => {
     const list2 = [...shorted(fresh), read(fresh, 'ring-ring', value(3.3)), read(fresh, 'stator-pair:AB', value(0.4))];
     const anew = new History(fresh).follow([list2[0]!, list2[1]!, ...list2.slice(3)]).belief;
     fresh.faults.forEach(({ id }) => expect(chanceOf(opened, again, id), id).closeTo(chanceOf(fresh, anew, id), 1e-9));
+  });
+  it('prepared in small steps and broken off anywhere, a list still gives what it gives at once', () => {
+    const followed = (opened: Case, steps: number) => {
+      const list = countedReadings([...shorted(opened), read(opened, 'ring-ring', value(3.3))]);
+      const trail = new Trail(opened, priorBelief(opened, 'any'), true);
+      const work = trail.prepare(list);
+      let made = 0;
+      while (made < steps && !work.next().done) made++;
+      return { made, belief: trail.follow(list).belief };
+    };
+    const opened = openKnown();
+    const { made: all, belief: plain } = followed(opened, Infinity);
+    expect(plain.beside.length, 'a further fault was weighed').greaterThan(0);
+    for (const steps of [0, 1, 5, all - 20, all - 3, all - 1]) {
+      const { made, belief } = followed(opened, steps);
+      expect(made).equal(steps);
+      expect([...faultChances(opened, belief)], `after ${steps} of ${all}`).deep.equal([
+        ...faultChances(opened, plain),
+      ]);
+    }
   });
   it('two of three that are mended leave the third', () => {
     const opened = openKnown();

@@ -78,7 +78,8 @@ describe('a session: what it answers', () => {
     const session = fresh();
     expect(session.diagnose(situation(odd)).unlike).within(0.2, 0.5);
     const first = steps(session, odd);
-    expect(first - steps(session, odd)).equal(odd.length);
+    // A step for each build, and one for the reading.
+    expect(first - steps(session, odd)).equal(odd.length * (session.opened.builds.length + 1));
     const then = situation([...odd, tips]);
     expect(session.diagnose(then).unlike).greaterThan(0.5);
     expect(session.diagnose(then)).deep.equal(fresh().diagnose(then));
@@ -86,6 +87,46 @@ describe('a session: what it answers', () => {
     const usual = fresh();
     const sound = readings.filter(({ check }) => check !== 'bridge-forward');
     expect(steps(usual, sound)).equal(steps(usual, sound));
+  });
+
+  it('the same asked once more is not thought through once more, another reading is', () => {
+    const session = unitSession(known, 'no-charge', [multimeterById('workshop')]);
+    const told = session.diagnose(situation(readings));
+    expect(session.diagnose(situation([...readings]))).equal(told);
+    const again = readings.map((one) => ({ ...one, id: `${one.id} again` }));
+    expect(session.diagnose(situation(again)).readings.map(({ id }) => id)).deep.equal(again.map(({ id }) => id));
+  });
+
+  describe('where a reading will make two faults of what seemed one', () => {
+    const bus: ClawPole = { ...clawPoleGeneric(24, 90), connection: 'star', diodeKind: 'silicon' };
+    const before = [
+      take('bridge-forward', 0.486),
+      take('bridge-reverse', 'OL'),
+      take('bridge-reverse-ohms', 805e3),
+      take('current-drop:B+', 0.857),
+      take('joined-reverse-ohms:A+', 710500),
+    ];
+    const telling = take('joined-reverse-ohms:C-', 1.48e6);
+    const fresh = () => unitSession(bus, 'low-charge', [multimeterById('workshop')]);
+
+    it('what is beside them is prepared too: hardly anything is left to work out', () => {
+      const workedOut = (session: ReturnType<typeof fresh>): number => {
+        let many = 0;
+        session.diagnose(situation(before));
+        const { memory } = session.opened;
+        const took = memory.took.bind(memory);
+        memory.took = (place) => {
+          many++;
+          took(place);
+        };
+        const { suspects } = session.diagnose(situation([...before, telling]));
+        expect(suspects.filter(({ chance }) => chance > 0.25).length).greaterThan(2);
+        return many;
+      };
+      const prepared = fresh();
+      for (const _ of prepared.prepare(situation(before), [telling.check]));
+      expect(workedOut(prepared)).lessThan(workedOut(fresh()) / 12);
+    });
   });
 
   it('tells what the readings say of the copper beside its plate, and nothing where they say nothing', () => {

@@ -91,6 +91,8 @@ const usualCelsius = 20;
 export class Session {
   readonly opened: Case;
   readonly #history: History;
+  /** Diagnoses given, by the belief they were given on. */
+  readonly #diagnoses = new WeakMap<Belief, { readonly key: string; readonly diagnosis: Diagnosis }>();
   /** Advice given, by the belief it was given on. */
   readonly #advice = new WeakMap<Belief, { readonly key: string; readonly advice: Advice }>();
   /** Words given to readings, by what they met. */
@@ -129,8 +131,17 @@ export class Session {
 
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
-    const { opened } = this;
     const along = this.#follow(situation);
+    const known = this.#diagnoses.get(along.belief);
+    const key = JSON.stringify(along.tape);
+    const diagnosis = known?.key === key ? known.diagnosis : this.#diagnosis(along, situation.readings.length);
+    this.#diagnoses.set(along.belief, { key, diagnosis });
+    return diagnosis;
+  }
+
+  /** `output`: where in the tape the points of its output begin. */
+  #diagnosis(along: Along, output: number): Diagnosis {
+    const { opened } = this;
     const { tape, readings, followed, belief, atRest } = along;
     const judged = this.#judgeAll(along);
     return {
@@ -141,8 +152,8 @@ export class Session {
       suspects: suspectsOf(opened, belief, followed.counted, tape),
       cleared: clearedOf(opened, belief),
       parts: partsOf(opened, belief),
-      readings: judged.slice(0, situation.readings.length),
-      output: judged.slice(situation.readings.length),
+      readings: judged.slice(0, output),
+      output: judged.slice(output),
       windings: windingsOf(opened, atRest),
       gate: gateOf(opened, atRest, readings),
     };
@@ -264,7 +275,7 @@ export class Session {
     for (const outcome of this.#foreseeable(belief, check, situation)) {
       const reading = { id: 'foreseen', check: check.id, outcome, meter: situation.meter, celsius: situation.celsius };
       const then = { ...situation, rested: false, readings: [...readings, reading] };
-      yield* this.#history.prepare(this.#readings(then), 'when it does');
+      yield* this.#history.prepare(this.#readings(then));
       this.diagnose(then);
       yield;
       this.advice(then);

@@ -16,6 +16,7 @@ import { type Prediction, strayChance } from './prediction.ts';
 import { reconsider } from './reconsider.ts';
 import { type Row, rowOf } from './row.ts';
 import { toScale } from './scale.ts';
+import { atOnce, type Steps } from './steps.ts';
 import { straightenedAt } from './straighten.ts';
 import { type Weighed, Weighing } from './weighing.ts';
 
@@ -104,7 +105,11 @@ function makePrior(opened: Case, scope: Scope): Belief {
  * The belief after one more reading: Bayes' rule over all particles, each carrying its own state of what is uncertain.
  * `slips`: chance of a slipped entry; smaller for a reading that was repeated and agreed.
  */
-export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slips = slipChance): Belief {
+export const beliefAfter = (opened: Case, belief: Belief, reading: Reading, slips = slipChance): Belief =>
+  atOnce(beliefInSteps(opened, belief, reading, slips));
+
+/** The same, a build in each step. */
+export function* beliefInSteps(opened: Case, belief: Belief, reading: Reading, slips: number): Steps<Belief> {
   const { check, outcome } = reading;
   const predictor = opened.predictor(reading);
   const weighings = belief.rows.map((row, b) => new Weighing(opened.builds[b]!, row));
@@ -113,6 +118,7 @@ export function beliefAfter(opened: Case, belief: Belief, reading: Reading, slip
   let total = 0;
   const feels = weighings.map(({ build, row }) => (row.particles.length ? predictor.feels(check, build) : []));
   for (const [b, weighing] of weighings.entries()) {
+    yield;
     const { build, row } = weighing;
     const particleAt = (at: number) => opened.particles[row.particles[at]!]!;
     const within = (at: number, known: Gaussian, learnt: Gaussian) =>

@@ -2,6 +2,7 @@ import { type Belief, chanceThat, priorBelief, type Scope } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
 import type { Particle } from './hypotheses.ts';
+import type { Steps } from './steps.ts';
 import { type Followed, Trail } from './trail.ts';
 
 /** So likely unlike its kind, or something that such a unit is taken for, and it is weighed as `any` unit. */
@@ -36,11 +37,11 @@ export class History {
     return this.#isContradicted(asTold) ? this.#trail(scope, 'run last').follow(this.#runLast(counted)) : asTold;
   }
 
-  /** Follows a unit as `any` beforehand, a reading in each step: when it may soon have to be, or does. */
-  *prepare(readings: readonly Reading[], when: 'soon' | 'when it does' = 'soon'): Generator<undefined, void> {
+  /** Follows a unit as `any` beforehand, a reading in each step, when it may soon have to be. */
+  *prepare(readings: readonly Reading[]): Steps<void> {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
-    if (!this.#mayBeAny(usual, when === 'soon' ? preparedFrom : anyFrom)) return;
+    if (!this.#mayBeAny(usual, preparedFrom)) return;
     yield* this.#trail('any').prepare(counted);
   }
 

@@ -1,8 +1,9 @@
-import { type Belief, beliefAfter, beliefWithout, type Outset } from './belief.ts';
+import { type Belief, beliefInSteps, beliefWithout, type Outset } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, isSame, slipAfter } from './counted.ts';
 import { leadsOf } from './dimensions.ts';
-import { beliefInSet, setsFound, withSet } from './further.ts';
+import { beliefInSet, type FaultSet, setsFound, withSet } from './further.ts';
+import { atOnce, type Steps } from './steps.ts';
 
 /** What is believed along a list of readings. */
 export interface Followed {
@@ -36,6 +37,8 @@ const mostStates = 6_000;
 const lastKept = 3;
 /** Beside faults found together with this chance a further one is weighed [our estimate]. */
 const foundFrom = 0.25;
+/** From here on that is worth preparing for [our estimate]. */
+const soonFoundFrom = 0.1;
 
 /** Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends. */
 export class Trail {
@@ -57,26 +60,31 @@ export class Trail {
   }
 
   follow(counted: readonly Counted[]): Followed {
+    return atOnce(this.#follow(counted));
+  }
+
+  /** Follows a list a small step at a time, then weighs what may soon be weighed beside what was found in it. */
+  *prepare(counted: readonly Counted[]): Steps<void> {
+    const { belief } = yield* this.#follow(counted);
+    if (!this.#further) return;
+    for (const set of setsFound(this.#opened, belief, soonFoundFrom)) yield* this.#beside(belief, set).prepare(counted);
+  }
+
+  *#follow(counted: readonly Counted[]): Steps<Followed> {
     const same = this.#same(counted);
-    this.#counted = counted;
+    this.#counted = counted.slice(0, same);
     this.#places.length = same + 1;
     let belief = this.#beliefAt(same);
-    for (let at = same; at < counted.length; at++) {
-      const after = this.#after(belief, at);
-      this.#places.push({ outset: outsetOf(after), belief: after, states: statesOf(after) });
+    while (this.#counted.length < counted.length) {
+      const read = counted.slice(0, this.#counted.length + 1);
+      belief = yield* this.#after(belief, read);
+      this.#counted = read;
+      this.#places.push({ outset: outsetOf(belief), belief, states: statesOf(belief) });
       this.#letGo();
-      belief = after;
+      yield;
     }
     const outsets = this.#places.map(({ outset }) => outset);
     return { counted, outsets, belief, after: (many) => this.#beliefAt(many) };
-  }
-
-  /** Follows a list one by one. */
-  *prepare(counted: readonly Counted[]): Generator<undefined, void> {
-    for (let to = this.#same(counted) + 1; to <= counted.length; to++) {
-      this.follow(counted.slice(0, to));
-      yield;
-    }
   }
 
   /** How many of a list are those followed last. */
@@ -91,7 +99,7 @@ export class Trail {
     let held = many;
     while (!this.#places[held]!.belief) held--;
     let belief = this.#places[held]!.belief!;
-    for (let at = held; at < many; at++) belief = this.#after(belief, at);
+    for (let at = held + 1; at <= many; at++) belief = atOnce(this.#after(belief, this.#counted.slice(0, at)));
     this.#places[many] = { ...this.#places[many]!, belief };
     return belief;
   }
@@ -108,28 +116,35 @@ export class Trail {
     }
   }
 
-  /** The belief after one more, that at a place in the list. */
-  #after(last: Belief, at: number): Belief {
-    const counted = this.#counted[at]!;
+  /** The belief after one more, the last of those read. */
+  *#after(last: Belief, read: readonly Counted[]): Steps<Belief> {
+    const counted = read.at(-1)!;
     if (this.#branches?.from !== last) this.#branches = { from: last, tried: [] };
-    const known = this.#branches.tried.find((one) => isSame(one.counted, counted));
+    const { tried } = this.#branches;
+    const known = tried.find((one) => isSame(one.counted, counted));
     if (known) return known.belief;
     const { reading, otherLeads } = counted;
     const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
-    const belief = this.#withFurther(beliefAfter(this.#opened, before, reading, slipAfter(counted)), at + 1);
+    const alone = yield* beliefInSteps(this.#opened, before, reading, slipAfter(counted));
+    const belief = this.#further ? yield* this.#withFurther(alone, read) : alone;
     // A number seldom comes a second time to the last digit.
-    if (reading.outcome.kind !== 'value') this.#branches.tried.push({ counted, belief });
+    if (reading.outcome.kind !== 'value') tried.push({ counted, belief });
     return belief;
   }
 
   /** Weighs a further fault beside those that were found by now, as though it had been from the first. */
-  #withFurther(belief: Belief, many: number): Belief {
-    if (!this.#further) return belief;
-    const read = this.#counted.slice(0, many);
-    return setsFound(this.#opened, belief, foundFrom).reduce((joined, set) => {
-      const before = beliefInSet(this.#opened, this.#before, joined, set);
-      return withSet(joined, new Trail(this.#opened, before).follow(read).belief);
-    }, belief);
+  *#withFurther(belief: Belief, read: readonly Counted[]): Steps<Belief> {
+    let joined = belief;
+    for (const set of setsFound(this.#opened, belief, foundFrom)) {
+      yield;
+      joined = withSet(joined, (yield* this.#beside(joined, set).#follow(read)).belief);
+    }
+    return joined;
+  }
+
+  /** Where a set of faults is, those alone or with a further one. */
+  #beside(now: Belief, set: FaultSet): Trail {
+    return new Trail(this.#opened, beliefInSet(this.#opened, this.#before, now, set));
   }
 }
 
