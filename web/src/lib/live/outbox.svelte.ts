@@ -24,6 +24,8 @@ let kept: UseStore | undefined;
 /** Each write under a key of its own, so that two windows don't overwrite one another's. */
 const store = (): UseStore => (kept ??= createStore('refectum-outbox', 'writes'));
 const retryMilliseconds = 1500;
+/** So much later it goes to the server: what follows from a reading is waited for, that it was delivered isn't. */
+const postMilliseconds = 120;
 /** A write that the server fails on is set aside after so many trials, so that the writes behind it get through. */
 const mostFailures = 4;
 
@@ -97,7 +99,7 @@ class Outbox {
       await this.open();
       await set(keyOf(item), item, store()).catch(() => undefined);
       this.#waiting = [...this.#waiting, item];
-      void this.#deliver();
+      setTimeout(() => void this.#deliver(), postMilliseconds);
     }));
   }
 
