@@ -156,7 +156,7 @@ describe('at the bench', () => {
       await page.keyboard.type('3.4');
       await page.keyboard.press('Enter');
       await page.waitForSelector('header [role="status"]:has-text("waiting here, nothing is lost")');
-      expect(await tape().first().textContent()).contain('waiting');
+      await until(() => tape().first().getByText('waiting').isVisible(), 'the mark beside it, after a moment');
       await until(async () => (await tape().first().textContent())!.includes('sound'), 'its word, without the server');
     } finally {
       await stand.start();

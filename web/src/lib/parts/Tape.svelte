@@ -36,7 +36,7 @@
         <p class="flex items-center gap-2">
           <span class="figure text-sm">{timeOf(reading.at)}</span>
           <span class="min-w-0 grow truncate text-sm" title={check?.name}>{check?.name ?? reading.check}</span>
-          {#if waiting.has(reading.id)}<span class="text-sm" title="On its way to the server">↥ waiting</span>{/if}
+          {#if waiting.has(reading.id)}<span class="late text-sm" title="On its way to the server">↥ waiting</span>{/if}
           {#if !reading.struck}
             <button
               class="strike"
@@ -90,6 +90,16 @@
 </section>
 
 <style>
+  /* A moment on the way is no news. */
+  .late {
+    animation: late 0s 1s backwards;
+  }
+  @keyframes late {
+    from {
+      position: absolute;
+      visibility: hidden;
+    }
+  }
   .struck {
     text-decoration: line-through;
     text-decoration-thickness: 2px;
