@@ -59,6 +59,24 @@ describe('a small study: hidden faults, found by following the advice', () => {
       }
     }
   });
+  it('what is strewn beyond a fault is drawn again, not put on the edge: no two diodes leak alike', () => {
+    class Opened extends HiddenUnit {
+      readonly leaks = (places: readonly string[]) => places.map((place) => this.ohmsFactor(['leak', `leak:${place}`]));
+    }
+    const [least] = spreads.within.leak!;
+    const places = ['A+', 'A-', 'B+', 'B-', 'C+', 'C-'];
+    const drawn = Array.from({ length: 300 }, (_, seed) =>
+      new Opened(seeded(seed), session.opened.subject, meter, [], spreads, 3).leaks(places),
+    );
+    for (const leaks of drawn) {
+      expect(Math.min(...leaks)).least(least);
+      expect(new Set(leaks).size).equal(places.length);
+    }
+    // In ln ohms from the edge to a tenth beyond it: a bell's share, not a heap.
+    const near = drawn.flat().filter((leak) => leak < least * Math.exp(0.1)).length / drawn.flat().length;
+    expect(near).within(0, 0.03);
+  });
+
   it('no study draws a fault that it then calls invisible, and it draws healthy, single and double as it says', () => {
     const drawn = Array.from({ length: 4000 }, () => hide(random, session.opened));
     const share = (faults: number) => drawn.filter((hidden) => hidden.length === faults).length / drawn.length;

@@ -198,9 +198,14 @@ export class HiddenUnit {
 
   /** How many times its nominal value a resistance has that follows these spreads, on this unit. */
   protected ohmsFactor(spread: readonly string[] = []): number {
-    const sum = (kind: 'resistors' | 'logs') => spread.reduce((total, name) => total + this.#swayOf(kind, name), 0);
     const [least, most] = this.#strewing.within[spread[0] ?? ''] ?? [0, Infinity];
-    return Math.min(Math.max(least, (1 + sum('resistors')) * Math.exp(sum('logs'))), most);
+    const isWithin = (factor: number) => factor >= least && factor <= most;
+    let [relative, logs] = [1, 0];
+    for (const name of spread) {
+      relative += this.#swayOf('resistors', name, (sway) => isWithin((relative + sway) * Math.exp(logs)));
+      logs += this.#swayOf('logs', name, (sway) => isWithin(relative * Math.exp(logs + sway)));
+    }
+    return relative * Math.exp(logs);
   }
 
   /** The same for a junction's saturation current. */
@@ -214,14 +219,27 @@ export class HiddenUnit {
     return (random() + random() + random() - 1.5) / 1.5;
   }
 
-  /** The same sway each time for one uncertain quantity of this unit, whatever is read first. */
-  #swayOf(kind: 'resistors' | 'logs' | 'junctions' | 'running', name: string): number {
+  /**
+   * The same sway each time for one uncertain quantity of this unit, whatever is read first. One that doesn't fit is drawn
+   * again: put on the edge, six diodes would leak alike to the last digit.
+   */
+  #swayOf(
+    kind: 'resistors' | 'logs' | 'junctions' | 'running',
+    name: string,
+    fits: (sway: number) => boolean = () => true,
+  ): number {
     const table = this.#strewing[kind];
     const width = table[name] ?? table[name.replace(/:.*/, ':')] ?? 0;
     if (width === 0) return 0;
     const key = `${kind} ${name}`;
-    if (!this.#sway.has(key)) this.#sway.set(key, this.#scale * width * this.#bell(this.#diceOf(key)));
-    return this.#sway.get(key)!;
+    let sway = this.#sway.get(key);
+    if (sway === undefined) {
+      const dice = this.#diceOf(key);
+      do sway = this.#scale * width * this.#bell(dice);
+      while (!fits(sway));
+      this.#sway.set(key, sway);
+    }
+    return sway;
   }
 
   /** What by lot is this unit's own: the same whenever it is asked. */
