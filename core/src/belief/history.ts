@@ -37,7 +37,7 @@ export class History {
     return this.#isContradicted(asTold) ? this.#trail(scope, 'run last').follow(this.#runLast(counted)) : asTold;
   }
 
-  /** Follows a unit as `any` beforehand, a reading in each step, when it may soon have to be. */
+  /** Follows a unit as `any` beforehand, a small step at a time, when it may soon have to be. */
   *prepare(readings: readonly Reading[]): Steps<void> {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
