@@ -16,6 +16,7 @@ import {
   soundBands,
   soundChance,
   standingParticles,
+  type Steps,
   slipChanceOf,
   type Teller,
   unlikeChance,
@@ -28,6 +29,7 @@ import type { Complaint, Subject } from '../machines/index.ts';
 import type { Prices } from '../verdict/index.ts';
 import type { AssessedVerdict, Assessment, Diagnosis, Gate, JudgedReading, Outlook } from './assessment.ts';
 import { gateOf } from './gate.ts';
+import { LastTold } from './last-told.ts';
 import { netOf } from './net.ts';
 import { apartOf, nextChecks, runsFirst, stopReason } from './next.ts';
 import { buildsOf, clearedOf, partsOf, suspectsOf, unlikeInOf, verdictOf, windingsOf } from './told.ts';
@@ -91,10 +93,8 @@ const usualCelsius = 20;
 export class Session {
   readonly opened: Case;
   readonly #history: History;
-  /** Diagnoses given, by the belief they were given on. */
-  readonly #diagnoses = new WeakMap<Belief, { readonly key: string; readonly diagnosis: Diagnosis }>();
-  /** Advice given, by the belief it was given on. */
-  readonly #advice = new WeakMap<Belief, { readonly key: string; readonly advice: Advice }>();
+  readonly #diagnoses = new LastTold<Diagnosis>();
+  readonly #advice = new LastTold<Advice>();
   /** Words given to readings, by what they met. */
   readonly #words = new WeakMap<Outset, Map<string, { expected: string; word: Word }>>();
   /** Points of the output as checks, by what was held. */
@@ -132,11 +132,9 @@ export class Session {
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
     const along = this.#follow(situation);
-    const known = this.#diagnoses.get(along.belief);
-    const key = JSON.stringify(along.tape);
-    const diagnosis = known?.key === key ? known.diagnosis : this.#diagnosis(along, situation.readings.length);
-    this.#diagnoses.set(along.belief, { key, diagnosis });
-    return diagnosis;
+    return this.#diagnoses.get(along.belief, JSON.stringify(along.tape), () =>
+      this.#diagnosis(along, situation.readings.length),
+    );
   }
 
   /** `output`: where in the tape the points of its output begin. */
@@ -185,14 +183,12 @@ export class Session {
     const { opened } = this;
     const { readings, belief, atRest } = this.#follow(situation);
     const conditions = this.#conditions(situation);
-    const known = this.#advice.get(belief);
     const done = new Set([...readings.map((reading) => reading.check.id), ...this.#outOfReach(situation)]);
     const here = whereabouts(opened.subject, situation, readings);
-    const key = JSON.stringify([here, situation.meter, situation.celsius, [...done]]);
+    const asked = JSON.stringify([here, situation.meter, situation.celsius, [...done]]);
     const gate = gateOf(opened, atRest, readings);
     const danger = gate?.reasons.some(({ check }) => check === undefined) ?? false;
-    const advice = known?.key === key ? known.advice : advise(opened, belief, conditions, done, here, !danger);
-    this.#advice.set(belief, { key, advice });
+    const advice = this.#advice.get(belief, asked, () => advise(opened, belief, conditions, done, here, !danger));
     const { lacks = [], assembly } = situation;
     const runFirst = !lacks.includes('stand') && runsFirst(opened, belief, advice, readings, assembly, gate);
     return {
@@ -231,7 +227,7 @@ export class Session {
    * findings, then what the heaviest hypotheses expect of every check, for the advice. What is for the first of the checks is
    * never forgotten for the rest. Stop whenever something better comes.
    */
-  *prepare(situation: Situation, likely: readonly string[]): Generator<undefined, void> {
+  *prepare(situation: Situation, likely: readonly string[]): Steps<void> {
     const { opened } = this;
     yield* this.#history.prepare(this.#readings(situation));
     opened.memory.begin();
@@ -244,7 +240,7 @@ export class Session {
       }
   }
 
-  *#prepareFor(check: Check, situation: Situation): Generator<undefined, void> {
+  *#prepareFor(check: Check, situation: Situation): Steps<void> {
     const { opened } = this;
     const predictor = opened.predictor(this.#conditions(situation));
     const belief = this.beliefAfter(situation);
@@ -256,7 +252,7 @@ export class Session {
     yield* this.#rehearse(belief, check, situation);
   }
 
-  *#prepareAdvice(situation: Situation): Generator<undefined, void> {
+  *#prepareAdvice(situation: Situation): Steps<void> {
     const { opened } = this;
     const predictor = opened.predictor(this.#conditions(situation));
     const heaviest = standingParticles(this.beliefAfter(situation)).slice(0, preparedHypotheses);
@@ -268,7 +264,7 @@ export class Session {
   }
 
   /** Thinks through what would follow from the outcomes of a check that can be foreseen. */
-  *#rehearse(belief: Belief, check: Check, situation: Situation): Generator<undefined, void> {
+  *#rehearse(belief: Belief, check: Check, situation: Situation): Steps<void> {
     const { readings, output = [], assembly } = situation;
     if (output.length || !isOpen(this.opened, check, assembly) || readings.some((one) => one.check === check.id))
       return;

@@ -28,5 +28,6 @@ export { type Particle } from './hypotheses.ts';
 export { hearsay, likelihood, type Likelihood, slipChance, type Teller } from './likelihood.ts';
 export { type Conditions, Predictor } from './predictor.ts';
 export { fromScale, toScale } from './scale.ts';
+export { type Steps } from './steps.ts';
 export { partWords, type Standing, standings } from './marks.ts';
 export { separation, type View, viewOf } from './separation.ts';
