@@ -1,7 +1,8 @@
-// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [junctions] [ngspice] [shop] [A,B,C]]: hidden faults on
+// bin/refectum study bench [UNITS [SPREAD | stand | starters] [regulators] [junctions] [ngspice] [shop] [A,B,C] [FILE.jsonl]]: hidden faults on
 // made-up units at the static bench, by every check and by the advice; `stand`: running checks among them; `regulators`: then
 // those fail too; `junctions`: diodes of another kind than told; `ngspice`: readings from decks written by hand; `shop`: one
-// shop's, learning how common odd units are; A,B,C: other seeds, for units that nothing was tried on yet.
+// shop's, learning how common odd units are; A,B,C: other seeds, for units that nothing was tried on yet; FILE.jsonl: outcomes
+// are kept there as they come, and those found there aren't worked out again.
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
@@ -14,6 +15,7 @@ import { showing, spreads, starterShowing, starterSpreads, unseen } from '../cor
 import { DeckedAlternator } from '../core/test/spice/decked-alternator.ts';
 import { DeckedStarter } from '../core/test/spice/decked-starter.ts';
 import { wilson } from '../core/test/stories.ts';
+import { KeptOutcomes } from './kept-outcomes.ts';
 
 /** Chosen before the first run, where no others are given; a unit's own seed is one of them and its number. */
 const usualSeeds = '20261125,4180,731';
@@ -30,7 +32,7 @@ const starters: readonly (readonly [string, Machine])[] = [
   ['24 V, reduction gear', starterGeneric(24, 5.5, 'reduction')],
   ['12 V, inertia drive', starterGeneric(12, 0.9, 'inertia')],
 ];
-type Outcome = Told & { readonly model: string; readonly way: string };
+type Outcome = Told & { readonly unit: number; readonly model: string; readonly way: string };
 
 const [countText = '10000', ...words] = process.argv.slice(2);
 const kinds = ['ngspice', 'stand', 'starters', 'shop', 'regulators', 'junctions'];
@@ -40,7 +42,8 @@ const [inSpice, onStand, ofStarters, ofOneShop, regulatorsFail, otherJunctions] 
 const isSeeds = (word: string): boolean => /^\d+(,\d+){2}$/.test(word);
 const seedsText = words.find(isSeeds) ?? usualSeeds;
 const seeds = seedsText.split(',').map(Number);
-const [scaleText = '1', ...unknown] = words.filter((word) => !kinds.includes(word) && word !== seedsText);
+const keptPath = words.find((word) => word.endsWith('.jsonl'));
+const [scaleText = '1', ...unknown] = words.filter((word) => ![...kinds, seedsText, keptPath].includes(word));
 /** Other diodes than told there are only where something was told of them. */
 const studiedAlternators = alternators.filter(([, { diodeKind }]) => !otherJunctions || diodeKind !== 'unknown');
 const models: readonly (readonly [string, Machine])[] = ofStarters ? starters : studiedAlternators;
@@ -57,10 +60,11 @@ if (
   unknown.length > 0 ||
   (inSpice && onStand) ||
   (regulatorsFail && !onStand) ||
-  (otherJunctions && (ofStarters || inSpice))
+  (otherJunctions && (ofStarters || inSpice)) ||
+  (keptPath && ofOneShop)
 ) {
   console.error(
-    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “junctions” for alternators with another kind of diodes than told; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are; three seeds like “${usualSeeds}” for other units.`,
+    `“${process.argv.slice(2).join(' ')}”: give the number of units, and how many times wider they are strewn; “starters”, or “stand” for alternators that run too, their “regulators” failing or not; “junctions” for alternators with another kind of diodes than told; “ngspice” for units at rest, and starters, whose readings come from it; “shop” for units of one shop, which learns how common those unlike their kind are; three seeds like “${usualSeeds}” for other units; a file like “outcomes.jsonl” to go on from, but not of one shop, whose units teach one another.`,
   );
   process.exit(1);
 }
@@ -74,10 +78,7 @@ interface Way {
   readonly without: readonly 'brake'[];
 }
 const reaches: readonly (Omit<Way, 'policy' | 'way'> & { readonly called: string })[] = onStand
-  ? [
-      { reach: 'at rest', called: ' at rest', without: [] },
-      { reach: 'and on the stand', called: ', on the stand too', without: [] },
-    ]
+  ? [{ reach: 'and on the stand', called: ', on the stand too', without: [] }]
   : ofStarters
     ? [
         { reach: 'at rest', called: ' without a loaded point', without: ['brake'] },
@@ -92,6 +93,9 @@ const learntEvery = 10;
 const never = regulatorsFail || ofStarters ? [] : unseen;
 const [strewn, ranges] = ofStarters ? [starterSpreads, starterShowing] : [spreads, showing];
 
+const study = [`strewn ${scale}`, ...kinds.filter((word) => words.includes(word)), seedsText].join(', ');
+const kept = keptPath ? new KeptOutcomes<Outcome>(keptPath, study) : undefined;
+
 if (process.send) work();
 else void gather();
 
@@ -99,6 +103,7 @@ else void gather();
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
   for (const { policy, reach, way, without } of ways) {
+    const done = new Set(kept?.found.filter((one) => one.way === way).map(({ unit }) => unit));
     const decided: DecidedUnit[] = [];
     let share = unlikeShareOf(decided);
     for (const [m, [model, machine]] of studied.entries()) {
@@ -106,7 +111,7 @@ function work(): void {
       const subject = subjectOf(truly(machine));
       let session: Session | undefined;
       for (let i = m; i < count; i += studied.length) {
-        if (Math.floor(i / studied.length) % of !== at) continue;
+        if (Math.floor(i / studied.length) % of !== at || done.has(i)) continue;
         if (ofOneShop && decided.length % learntEvery === 0) [share, session] = [unlikeShareOf(decided), undefined];
         session ??= unitSession(machine, 'none', [meter], { unlikeShare: share });
         const { opened } = session;
@@ -116,14 +121,14 @@ function work(): void {
         const unit = new Unit(random, subject, meter, hide(random, opened, never, ranges), strewn, scale);
         const told = bench(session, unit, meter, policy, reach, never, without);
         decided.push({ chance: told.unlike, share });
-        process.send!({ ...told, model, way } satisfies Outcome);
+        process.send!({ ...told, unit: i, model, way } satisfies Outcome);
       }
     }
   }
 }
 
 async function gather(): Promise<void> {
-  const outcomes: Outcome[] = [];
+  const outcomes = kept ? kept.found.filter(({ unit }) => unit < count) : [];
   const processes = Math.min(availableParallelism(), count);
   await Promise.all(
     Array.from({ length: processes }, (_, at) => {
@@ -133,6 +138,7 @@ async function gather(): Promise<void> {
       });
       child.on('message', (outcome: Outcome) => {
         outcomes.push(outcome);
+        kept?.add(outcome);
         if (outcomes.length % 200 === 0) console.error(`${outcomes.length / ways.length} of ${count}`);
       });
       return new Promise<void>((done, failed) =>

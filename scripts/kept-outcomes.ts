@@ -1,0 +1,55 @@
+import { createHash } from 'node:crypto';
+import { appendFileSync, existsSync, readdirSync, readFileSync } from 'node:fs';
+
+/** What tells outcomes apart that may be counted together: what the units were, and the code that told of them. */
+interface Origin {
+  readonly study: string;
+  readonly code: string;
+}
+
+/**
+ * Outcomes of a long study, a line of JSON each, so that one broken off goes on where it was, and one counted in pieces
+ * adds up. Those of other units, or told by other code, are refused: their sum would be nobody's.
+ */
+export class KeptOutcomes<T extends { readonly unit: number; readonly way: string }> {
+  readonly found: readonly T[];
+  readonly #path: string;
+  readonly #origin: Origin;
+
+  constructor(path: string, study: string) {
+    this.#path = path;
+    this.#origin = { study, code: codeOf('core/src', 'core/test') };
+    this.found = existsSync(path) ? this.#read() : [];
+  }
+
+  add(outcome: T): void {
+    appendFileSync(this.#path, `${JSON.stringify({ ...this.#origin, ...outcome })}\n`);
+  }
+
+  #read(): T[] {
+    return readFileSync(this.#path, 'utf8')
+      .split('\n')
+      .filter(Boolean)
+      .map((line, i) => {
+        const { study, code, ...outcome } = JSON.parse(line) as Origin & T;
+        for (const [what, was, is] of [
+          ['study', study, this.#origin.study],
+          ['code', code, this.#origin.code],
+        ])
+          if (was !== is)
+            throw new Error(
+              `${this.#path}, line ${i + 1}: of another ${what} (${was}) than this one (${is}); give another file`,
+            );
+        return outcome as unknown as T;
+      });
+  }
+}
+
+/** Whatever is changed in these folders changes it. */
+function codeOf(...folders: readonly string[]): string {
+  const hash = createHash('sha256');
+  for (const folder of folders)
+    for (const file of readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort())
+      if (file.endsWith('.ts')) hash.update(file).update(readFileSync(`${folder}/${file}`));
+  return hash.digest('hex').slice(0, 16);
+}
