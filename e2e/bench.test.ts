@@ -181,6 +181,25 @@ describe('at the bench', () => {
     expect((await apiJob(1002)).readings[0]!.typed).equal('OL');
   });
 
+  it('a page closed right after Enter still delivers its reading', async () => {
+    const opened = await openPage();
+    const tag = await freshUnit();
+    await bench(tag, opened);
+    await pick('Slip ring to slip ring', opened);
+    // What goes a moment later doesn't go from a page that is left: a minute stands for the moment here.
+    await opened.evaluate(() => {
+      const later = window.setTimeout.bind(window);
+      window.setTimeout = ((act: TimerHandler, wait = 0) =>
+        later(act, wait === 120 ? 60_000 : wait)) as typeof setTimeout;
+    });
+    await opened.keyboard.type('3.4');
+    await opened.keyboard.press('Enter');
+    await until(async () => (await tape(opened).count()) === 1, 'the reading on the tape');
+    expect((await apiJob(tag)).readings.length).equal(0);
+    await opened.close({ runBeforeUnload: true });
+    await until(async () => (await apiJob(tag)).readings.length === 1, 'delivery');
+  });
+
   it('what the server refuses comes back with its reason, and is not on the tape', async () => {
     await bench(1002);
     const before = await tape().count();

@@ -69,6 +69,7 @@ class Outbox {
 
   /** Takes up what an earlier visit to the page left behind. */
   open(): Promise<void> {
+    if (!this.#loaded) addEventListener('pagehide', () => void this.#deliver(true));
     this.#loaded ??= entries<string, Outgoing>(store()).then(
       (found) => {
         const left = found.sort(([a], [b]) => (a < b ? -1 : 1)).map(([, item]) => item);
@@ -110,13 +111,15 @@ class Outbox {
     this.#returned = this.#returned.filter(({ item }) => item.id !== id);
   }
 
-  async #deliver(): Promise<void> {
+  /** From a page that is left the browser still delivers the oldest; what else waits is delivered at the next visit. */
+  async #deliver(leaving = false): Promise<void> {
     if (this.#delivering) return;
     this.#delivering = true;
     let failures = 0;
     while (this.#waiting.length > 0) {
       const item = this.#waiting[0]!;
-      const answer = await post(item);
+      const answer = await post(item, leaving);
+      leaving = false;
       if (answer === 'failed') failures++;
       if (answer === 'away' || (answer === 'failed' && failures < mostFailures)) {
         this.#away = true;
@@ -140,14 +143,14 @@ const keyOf = ({ at, id }: Outgoing): string => `${String(at).padStart(15, '0')}
 
 const failedText = 'The server failed on it several times. It is kept here and tried again when the page is reloaded.';
 
-async function post({
-  method,
-  path,
-  body,
-}: Outgoing): Promise<'taken' | 'held' | 'away' | 'failed' | { refused: string }> {
+async function post(
+  { method, path, body }: Outgoing,
+  keepalive: boolean,
+): Promise<'taken' | 'held' | 'away' | 'failed' | { refused: string }> {
   try {
     const response = await fetch(path, {
       method,
+      keepalive,
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(body),
     });
