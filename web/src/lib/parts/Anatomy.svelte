@@ -111,7 +111,12 @@
   {/if}
 {/snippet}
 
-<svg viewBox="0 0 {plan.size.width} {plan.size.height}" class="w-full" role="group" aria-label="Circuit of this unit">
+<svg
+  viewBox="0 {plan.size.top} {plan.size.width} {plan.size.bottom - plan.size.top}"
+  class="w-full"
+  role="group"
+  aria-label="Circuit of this unit"
+>
   <g class="stroke-secondary" fill="none" stroke-width="1.3">
     {#each plan.wires as wire (wire)}<path d={wire} />{/each}
   </g>
@@ -152,13 +157,14 @@
     <g transform="translate({at.x} {at.y})" aria-hidden="true">
       <path
         d="M0 0 L{lean * 7 - 3} 15 L{lean * 17 - 4} 42 L{lean * 17 + 4} 42 L{lean * 7 + 3} 15 Z"
+        transform={at.fromAbove && 'scale(1 -1)'}
         class={name === 'red' ? 'fill-error stroke-base-100' : 'fill-base-content stroke-base-100'}
         stroke-width="1.2"
       />
       <circle r="4" class={name === 'red' ? 'fill-error stroke-base-100' : 'fill-base-content stroke-base-100'} />
       <text
         x={lean * 17}
-        y="54"
+        y={at.fromAbove ? -46 : 54}
         text-anchor="middle"
         font-size="11"
         font-weight="600"

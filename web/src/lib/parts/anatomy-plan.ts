@@ -1,8 +1,8 @@
 import { type ClawPole, type Machine, phases } from '@refectum/core/machines';
-import type { Caption, Placed, Plan, Point } from './plan.ts';
+import type { Caption, Placed, Plan, Point, Terminal } from './plan.ts';
 import { starterPlan } from './starter-plan.ts';
 
-const size = { width: 430, height: 384 };
+const size = { width: 430, top: -22, bottom: 384 };
 
 /** What turns, holds and joins has no place in a circuit: a row of its own below. */
 const gear = [
@@ -30,8 +30,8 @@ function clawPolePlan(machine: ClawPole): Plan {
   const legs = [...phases, ...(machine.diodes === 8 ? ['N'] : [])];
   const stator = statorPlan(machine);
   const field = fieldPlan(machine);
-  const nodes: Record<string, Point> = {
-    output: { x: 396, y: outputY },
+  const nodes: Record<string, Terminal> = {
+    output: { x: 396, y: outputY, fromAbove: true },
     case: { x: 40, y: caseY },
     ...stator.nodes,
     ...field.nodes,
@@ -97,8 +97,8 @@ const regulatorNames = {
 function captionsOf(machine: ClawPole): Caption[] {
   const supply = machine.regulatorSide === 'supply';
   return [
-    { text: 'output post', x: 424, y: 20, anchor: 'end' },
-    { text: 'case', x: 20, y: 245, anchor: 'start' },
+    { text: 'output post', x: 336, y: 22, anchor: 'end' },
+    { text: 'case', x: 20, y: 219, anchor: 'start' },
     { text: machine.connection === 'unknown' ? 'star or delta' : machine.connection, x: 4, y: 62, anchor: 'start' },
     ...(machine.exciterDiodes ? [{ text: 'exciter', x: 330, y: 58, anchor: 'end' as const }] : []),
     { text: regulatorNames[machine.regulator ?? 'built-in'], x: supply ? 70 : 308, y: 260, anchor: 'middle' },

@@ -24,6 +24,11 @@ export interface Placed extends Point {
   readonly turn: number;
 }
 
+/** Where a probe touches; from above where there is something below. */
+export interface Terminal extends Point {
+  readonly fromAbove?: true;
+}
+
 /** A word beside the circuit. */
 export interface Caption extends Point {
   readonly text: string;
@@ -32,10 +37,11 @@ export interface Caption extends Point {
 
 /** A unit's circuit laid out for drawing: its parts, its wires and where each terminal is touched. */
 export interface Plan {
-  readonly size: { readonly width: number; readonly height: number };
+  /** From the top, which may lie above 0, to the bottom. */
+  readonly size: { readonly width: number; readonly top: number; readonly bottom: number };
   readonly parts: readonly Placed[];
   readonly wires: readonly string[];
-  readonly nodes: Readonly<Record<string, Point>>;
+  readonly nodes: Readonly<Record<string, Terminal>>;
   readonly dots: readonly Point[];
   readonly captions: readonly Caption[];
 }

@@ -1,7 +1,7 @@
 import { hasGears, hasMagnets, hasSolenoid, type Starter } from '@refectum/core/machines';
 import type { Caption, Placed, Plan } from './plan.ts';
 
-const size = { width: 430, height: 396 };
+const size = { width: 430, top: 0, bottom: 396 };
 const postY = 44;
 const caseY = 268;
 const commandX = 120;
