@@ -62,6 +62,27 @@ describe('the third hand', () => {
       );
     });
 
+    it('probes lifted while the last reading is still being thought through have left its point', async () => {
+      await pick('Positive diode A reversed');
+      await page.keyboard.press('p');
+      await until(async () => /^Open|Open\./.test(await said()), 'open');
+      await page.evaluate(() => {
+        const { postMessage } = Worker.prototype;
+        Worker.prototype.postMessage = function (this: Worker, ...told: [never]) {
+          setTimeout(() => postMessage.apply(this, told), 2500);
+        };
+      });
+      const before = await tape().count();
+      await page.keyboard.press('Space');
+      await until(async () => (await tape().count()) === before + 1, 'the open on the tape');
+      await pick('Positive diode C forward');
+      await page.keyboard.press('p');
+      await until(async () => (await tape().count()) === before + 2, 'the next point');
+      await bench(tag);
+      await page.keyboard.press('h');
+      await until(async () => /point|Open|Hold|meter’s/.test(await said()), 'listening again');
+    });
+
     it('says in words: unsteady, the wrong function, an instrument that is gone; and goes on', async () => {
       await pick('Positive diode A forward');
       await tell('/instrument', { name: 'multimeter', noise: 900 });

@@ -48,6 +48,8 @@ export class Bench {
   #round = 0;
   #thought = '';
   #thinking: Promise<void> = Promise.resolve();
+  /** Of what is being thought out, the first that somebody waits for: the suspects, and the words of the readings. */
+  #diagnosing: Promise<void> = Promise.resolve();
   #diagnosis = $state.raw<Diagnosis | undefined>();
   #outlook = $state.raw<PlaceOutlook | undefined>();
   #ruler = $state.raw<Ruler | undefined>();
@@ -285,11 +287,13 @@ export class Bench {
     if (thought === this.#thought) return last;
     this.#thought = thought;
     const round = ++this.#round;
-    const diagnosing = this.#reasoner.diagnose(unit, situation);
+    const show = (diagnosis: Diagnosis) => {
+      if (round === this.#round) this.#diagnosis = diagnosis;
+    };
+    this.#diagnosing = this.#reasoner.diagnose(unit, situation).then(show);
     const advising = this.#reasoner.advice(unit, situation);
     const looking = this.#reasoner.outlook(unit, situation);
-    const diagnosis = await diagnosing;
-    if (round === this.#round) this.#diagnosis = diagnosis;
+    await this.#diagnosing;
     const advice = await advising;
     // What could hide and the verdict follow by a moment.
     if (round === this.#round && this.#outlook) this.#outlook = { ...this.#outlook, ...advice };
@@ -337,7 +341,9 @@ export class Bench {
     const last = this.#thinking;
     // It stands on the tape once it is kept; the reasoning doesn't wait for the post.
     const kept = outbox.send(this.#person, { id, tag, method, path, body });
-    await (this.#thinking = kept.then(() => this.#thinkAnew(last)));
+    this.#thinking = kept.then(() => this.#thinkAnew(last));
+    await kept;
+    await this.#diagnosing;
   }
 
   #asked(): Asked {

@@ -67,6 +67,8 @@ export class HandsFree {
   #steadiness = new Steadiness([]);
   /** Whether the probes have left the last point. */
   #fresh = true;
+  /** The check for which the tips were last seen open, and on what the meter was then; heard while it is busy too. */
+  #opened: { readonly check: string | undefined; readonly use: string } | undefined;
   /** Whether the tips have met anything since the last open that was taken. */
   #touched = false;
   #rest: number | undefined;
@@ -132,7 +134,10 @@ export class HandsFree {
   }
 
   async #hear(word: LiveWord): Promise<void> {
-    if (this.#busy || !this.#instrument) return;
+    if (!this.#instrument) return;
+    if (word.state !== 'gone' && word.kind === 'multimeter' && word.value === null)
+      this.#opened = { check: this.#bench().check?.id, use: word.use };
+    if (this.#busy) return;
     if (word.state === 'gone') {
       this.word = undefined;
       this.#steadiness = new Steadiness(this.#use?.ranges ?? []);
@@ -195,14 +200,19 @@ export class HandsFree {
     this.#use = use;
     this.#held = use?.from;
     this.#steadiness = new Steadiness(use?.ranges ?? []);
-    // Where the probes are now belongs to the last check.
-    this.#fresh = first;
     if (!sameUse) this.#rest = undefined;
     this.#movingSince = undefined;
     this.#hold = { kind: 'moving' };
     this.said = use ? 'Put the probes where the drawing shows them.' : '';
     if (use && !sameUse) await this.setMeter();
+    // Where the probes are still belongs to the last check.
+    this.#fresh = first || this.#hasOpened();
     this.#busy = false;
+  }
+
+  /** Whether the tips were seen open since this check is at hand. */
+  #hasOpened(): boolean {
+    return this.#opened?.check === this.#at?.id && this.#opened?.use === this.#use?.use;
   }
 
   async #follow(check: Check, { value, at }: Word): Promise<void> {
@@ -287,13 +297,14 @@ export class HandsFree {
   async #record(outcome: Outcome, text: string, rest: number | undefined): Promise<void> {
     this.#busy = true;
     const bench = this.#bench();
+    this.#opened = undefined;
     const taken = await bench.take(outcome, text);
     this.#busy = false;
     if (!taken) {
       this.said = bench.problem ?? 'Not taken.';
       return;
     }
-    this.#fresh = false;
+    this.#fresh = this.#hasOpened();
     this.#touched = rest !== undefined;
     this.#rest = rest;
     const judged = bench.diagnosis?.readings.find(({ id }) => id === bench.standing.at(-1)?.id);
