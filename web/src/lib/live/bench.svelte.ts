@@ -314,7 +314,7 @@ export class Bench {
     if (round !== this.#round || this.check?.id !== check.id) return;
     this.#ruler = ruler;
     const likely = [check.id, ...(this.#outlook?.next.slice(0, prepared).map((next) => next.check) ?? [])];
-    await this.#reasoner.prepare(this.#asked(), this.#situation(), [...new Set(likely)]);
+    void this.#reasoner.prepare(this.#asked(), this.#situation(), [...new Set(likely)]);
   }
 
   /** Whether a check is still at hand once the last reading has been thought through; says so when not. */
