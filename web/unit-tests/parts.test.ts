@@ -36,7 +36,8 @@ describe('the anatomy', () => {
           const at = plan.nodes[node];
           expect(at, `${check.id}: ${node}`).not.equal(undefined);
           expect(at!.x).within(0, plan.size.width);
-          expect(at!.y).within(0, plan.size.height - 56);
+          const probe = at!.fromAbove ? -56 : 56;
+          expect(at!.y + probe).within(plan.size.top, plan.size.bottom);
         }
       }
     });
