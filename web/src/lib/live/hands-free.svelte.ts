@@ -135,8 +135,7 @@ export class HandsFree {
 
   async #hear(word: LiveWord): Promise<void> {
     if (!this.#instrument) return;
-    if (word.state !== 'gone' && word.kind === 'multimeter' && word.value === null)
-      this.#opened = { check: this.#bench().check?.id, use: word.use };
+    if (word.state !== 'gone' && word.kind === 'multimeter') this.#noteOpen(word);
     if (this.#busy) return;
     if (word.state === 'gone') {
       this.word = undefined;
@@ -208,6 +207,13 @@ export class HandsFree {
     // Where the probes are still belongs to the last check.
     this.#fresh = first || this.#hasOpened();
     this.#busy = false;
+  }
+
+  /** A number read for another check since: the tips may be on its point. */
+  #noteOpen({ value, use }: Word): void {
+    const check = this.#bench().check?.id;
+    if (value === null) this.#opened = { check, use };
+    else if (this.#opened?.check !== check) this.#opened = undefined;
   }
 
   /** Whether the tips were seen open since this check is at hand. */
