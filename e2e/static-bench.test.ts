@@ -390,6 +390,7 @@ function soundText(name: string): string {
   if (/Case to output post/.test(name)) return '0.95';
   if (/under 5 A, volts/.test(name)) return '0.6';
   if (/under 5 A/.test(name)) return '0.86';
+  if (/under 1\.7 A/.test(name)) return '0.88';
   if (/Stator leads/.test(name)) return '0.4';
   if (/ring to slip|brushes, shaft/.test(name)) return '3.4';
   if (/Exciter/.test(name)) return /joined/.test(name) ? '0.52' : '0.56';

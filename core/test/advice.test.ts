@@ -247,6 +247,12 @@ describe('advice: what to do next', () => {
     const place = (species: string) => checks.findIndex((c) => c.check.species === species);
     expect(place('current-drop')).lessThan(place('diode-forward'));
   });
+  it('finds an open exciter diode by 1.7 A before it asks for the soldering iron', () => {
+    const belief = after(opened, ['exciter-forward:A', { kind: 'value', value: 0.52 }]);
+    const { checks } = advise(opened, belief, conditions, done('exciter-forward:A'), { assembly: 'opened' });
+    const place = (species: string) => checks.findIndex((c) => c.check.species === species);
+    expect(place('exciter-drop')).within(0, place('exciter-alone'));
+  });
   it('never offers a check twice, and stops when all are done', () => {
     const all = new Set(opened.checks.map((c) => c.id));
     const { checks, worthwhile } = advise(opened, priorBelief(opened), conditions, all, { assembly: 'closed' });
@@ -322,6 +328,14 @@ describe('advice: what to do next', () => {
     expect(find('rotor-open')!.seenBy!.species).equal('field-ohms');
     expect(find('regulator')!.clearly).equal(false);
     expect(find('diode-shorted')).equal(undefined);
+  });
+  it('a sibling’s reading shows no fault that would have shifted those read before alike', () => {
+    const siblings = ['A', 'B'].map((phase) => [`exciter-forward:${phase}`, { kind: 'value', value: 0.54 }] as const);
+    const read = siblings.map(([check]) => check);
+    const hidden = hiddenFaults(opened, after(opened, ...siblings), conditions, done(...read), 'opened');
+    const open = hidden.find(({ faults }) => opened.faults[faults[0]!]!.species === 'exciter-open')!;
+    expect(open.seenBy!.species).equal('exciter-drop');
+    expect(open.clearly).equal(true);
   });
   it('says so where two are found already: a third may hide beside them', () => {
     const found = [

@@ -126,7 +126,7 @@ describe('circuit: junctions that are not as their kind', () => {
     });
   }
   it('comes to rest where a lead hangs on leaks alone beside amperes: an open phase while 5 A flow through the others', () => {
-    const feed = { plus: 'lead:B', minus: 'lead:C' };
+    const feed = { plus: 'lead:B', minus: 'lead:C', seriesOhms: 2.4 };
     const circuit = new Circuit(networkBetween(network, [['lead:B', 'lead:C']]), 20);
     const open = circuit.withEdits([{ element: 'winding:A', set: 1e9 }]);
     const setup = { function: 'drop', red: 'lead:B', black: 'lead:C', feed } as const;

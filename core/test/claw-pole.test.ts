@@ -2,7 +2,14 @@ import { expect } from 'chai';
 import { fromScale, soundBands, priorBelief, checkOf, type Case } from '../src/belief/index.ts';
 import { openUnit } from './toy.ts';
 import { Circuit } from '../src/circuit/index.ts';
-import { measure, type Multimeter, multimeterById, multimeters, type Setup } from '../src/instruments/index.ts';
+import {
+  benchSupply,
+  measure,
+  type Multimeter,
+  multimeterById,
+  multimeters,
+  type Setup,
+} from '../src/instruments/index.ts';
 import {
   type Assembly,
   type ClawPole,
@@ -93,6 +100,19 @@ describe('claw-pole: every build hangs together', () => {
       }
     }
   });
+  it('no more than two amperes go through an exciter diode at rest, and its check says why', () => {
+    for (const machine of Object.values(variants)) {
+      const fed = family.checks(machine).flatMap(({ method, cautions }) => {
+        const feed = method.kind === 'meter' ? method.setup.feed : undefined;
+        return feed && [feed.plus, feed.minus].includes('exciter') ? [{ feed, cautions }] : [];
+      });
+      expect(fed.length).equal(machine.exciterDiodes ? 3 : 0);
+      for (const { feed, cautions } of fed) {
+        expect(benchSupply.volts / feed.seriesOhms).lessThan(2);
+        expect(cautions.join(' ')).match(/small diode/);
+      }
+    }
+  });
   it('eight diodes need a star point', () => {
     expect(clawPoleBuilds({ ...clawPoleGeneric(12, 90), diodes: 8 }).every((b) => b.connection === 'star')).equal(true);
   });
@@ -146,6 +166,29 @@ describe('claw-pole: a sound unit reads as the trade has it (common practice, no
       return p.kind === 'number' ? fromScale(p.mean, check) : Number.NaN;
     };
     expect(at('current-drop:A+') - at('current-drop:B+')).greaterThan(0.1);
+  });
+  it('an exciter diode alone under 1.7 A as worked out by hand, open it leaves its amps to its siblings through the windings', () => {
+    const volts = (amps: number) => 0.56 + 1.7 * 0.02569 * Math.log(amps / 1e-3) + 0.015 * amps;
+    // Half of a pair's 0.12 Ω at 20 °C, and the joint of its lead.
+    const winding = 0.06 * (1 + 5 * 0.00393) + 1e-3;
+    // So many amps through each sibling: a winding for both, and one for each.
+    const throughSiblings = (each: number) => volts(each) + winding * 3 * each;
+    const given = (12.6 - 0.9) / 6.8;
+    let [least, most] = [0, given / 2];
+    for (let halving = 0; halving < 40; halving++) {
+      const each = (least + most) / 2;
+      if (throughSiblings(each) < volts(given - 2 * each)) least = each;
+      else most = each;
+    }
+    const shown = ['', 'exciter-open:A'].map((fault) => {
+      const found = opened.particles.find(({ faults }) => faults.map((f) => opened.faults[f]!.id).join() === fault)!;
+      const check = checkOf(opened, 'exciter-drop:A');
+      const p = opened.predictor({ meter: workshop, celsius: 25 }).predict(check, opened.builds[0]!, found);
+      return p.kind === 'number' ? fromScale(p.mean, check) : Number.NaN;
+    });
+    expect(shown[0]).closeTo(throughSiblings(least), 3e-3);
+    expect(shown[1]).closeTo(throughSiblings(given / 2), 3e-3);
+    expect(shown[1]! - shown[0]!).greaterThan(0.1);
   });
   it('a warm stator reads more: 60 °C is 15.7 % above 20 °C (IEC 60028)', () => {
     const rise =

@@ -5,6 +5,7 @@ import { ordersOf } from '@refectum/core/waveform';
 import { control, scenarios } from '../src/control.ts';
 import { readScenario, type Scenario, SimulatedBench } from '../src/bench/index.ts';
 import { House } from '../src/house.ts';
+import type { ScpiInstrument } from '../src/scpi/index.ts';
 import { simulatedCommander, SimulatedMultimeter, Supply } from '../src/instruments/index.ts';
 
 const machine = { ...clawPoleGeneric(12, 90), connection: 'star', diodeKind: 'silicon' } as const;
@@ -173,7 +174,8 @@ describe('the simulated bench', () => {
 });
 
 describe('the simulated multimeter', () => {
-  const read = async (meter: SimulatedMultimeter, message: string) => String(await meter.scpi.execute(message));
+  const read = async (meter: { readonly scpi: ScpiInstrument }, message: string) =>
+    String(await meter.scpi.execute(message));
   it('shows what the circuit gives on the function it is set to, within its accuracy, and OL as 9.9E37', async () => {
     const { bench, later } = await benchWith([]);
     const meter = new SimulatedMultimeter(bench, new Supply(bench));
@@ -212,6 +214,22 @@ describe('the simulated multimeter', () => {
       expect(await at('leg:A')).closeTo(13.5 / 2, 0.2);
       expect(await at('exciter')).closeTo(13.5 * exciterShare, 0.3);
     }
+  });
+  it('shows the volts under a current of the supply, by the resistor in its lead; nothing while it is off', async () => {
+    const { bench, later } = await benchWith([{ fault: 'exciter-open:B', severity: 1 }]);
+    const supply = new Supply(bench);
+    const meter = new SimulatedMultimeter(bench, supply);
+    const across = async (plus: string, seriesOhms: number) => {
+      const feed = { plus, minus: 'exciter', seriesOhms };
+      bench.move({ red: plus, black: 'exciter', feed, together: false, assembly: 'opened', jumper: false });
+      later(5);
+      return Number(await read(meter, 'CONF:VOLT:DC;:READ?'));
+    };
+    expect(await across('leg:A', 6.8)).closeTo(0, 1e-3);
+    await read(supply, 'OUTP ON');
+    expect(await across('leg:A', 6.8)).within(0.8, 0.95);
+    expect((await across('leg:B', 6.8)) - (await across('leg:C', 6.8)), 'the open one').greaterThan(0.08);
+    expect(await across('leg:B', 2.4), 'more amps').greaterThan((await across('leg:B', 6.8)) + 0.1);
   });
   it('a range held by hand is over-range above it; a wrong one is refused; FETCh? needs a reading', async () => {
     const { bench, later } = await benchWith([]);

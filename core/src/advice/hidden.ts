@@ -49,6 +49,8 @@ export function hiddenFaults(
     .sort((a, b) => b.chance - a.chance);
 }
 
+const middleOf = (places: readonly number[]): number => places[Math.floor(places.length / 2)]!;
+
 /** The first check in the order of work that tells the fault, at its middle severity, from a sound unit. */
 function seenBy(
   opened: Case,
@@ -61,13 +63,19 @@ function seenBy(
   const chances = buildChances(belief);
   const b = chances.indexOf(Math.max(...chances));
   const build = opened.builds[b]!;
-  const state = belief.rows[b]!.sound;
-  const alone = opened.particles.filter((p) => p.faults.length === 1 && p.faults[0] === fault);
-  const faulty = alone[Math.floor(alone.length / 2)]!;
+  const row = belief.rows[b]!;
+  const alone = [...opened.particles.keys()].filter((p) => {
+    const { faults } = opened.particles[p]!;
+    return faults.length === 1 && faults[0] === fault;
+  });
+  const standing = alone.filter((p) => row.particles.includes(p));
+  const faulty = middleOf(standing.length > 0 ? standing : alone);
+  // Each as the readings so far have it: what a fault would have shown in them already, it doesn't show anew.
+  const stateOf = (p: number) => row.states[row.particles.indexOf(p)] ?? row.sound;
   let best: { check: Check; apart: number } | undefined;
   for (const check of open) {
     if (!predictor.feels(check, build)[fault]) continue;
-    const [x, y] = [opened.particles[0]!, faulty].map((p) => viewOf(predictor.predict(check, build, p), state));
+    const [x, y] = [0, faulty].map((p) => viewOf(predictor.predict(check, build, opened.particles[p]!), stateOf(p)));
     const apart = separation(x!, y!);
     if (apart >= clear) return { seenBy: check, clearly: true };
     if (apart > (best?.apart ?? hint)) best = { check, apart };

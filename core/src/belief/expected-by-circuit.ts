@@ -237,7 +237,7 @@ function addInstrument(
   }
   slope[index.get(leadsOf(meter))!]! += shown.perLeadOhm * dy;
   if (setup.feed) {
-    const amps = (benchSupply.volts - shown.value) / benchSupply.seriesOhms;
+    const amps = (benchSupply.volts - shown.value) / setup.feed.seriesOhms;
     const across = response[circuit.node(setup.feed.plus)]! - response[circuit.node(setup.feed.minus)]!;
     slope[index.get('supply')!]! += amps * across * dy;
   }

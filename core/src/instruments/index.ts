@@ -1,4 +1,4 @@
-export { measure, type MeterFunction, rangesOf, type Setup, type Shown } from './measure.ts';
+export { type Feed, measure, type MeterFunction, rangesOf, type Setup, type Shown } from './measure.ts';
 export {
   countSigma,
   gainSigma,
@@ -17,6 +17,7 @@ export {
   lampAmps,
   type RunInstrument,
   runRanges,
+  seriesOhms,
   testLamp,
   type TestLamp,
 } from './others.ts';

@@ -14,6 +14,13 @@ export function rangesOf(meter: Multimeter, use: MeterFunction): readonly Range[
   return use === 'ohms' ? meter.ohms : meter.volts;
 }
 
+/** Where the bench supply's clips sit, and what is in series with them. */
+export interface Feed {
+  readonly plus: string;
+  readonly minus: string;
+  readonly seriesOhms: number;
+}
+
 /**
  * Where probes and, for a test under current, the bench supply sit. Amps are those through a piece of conductor of
  * known resistance from red to black.
@@ -22,7 +29,7 @@ export interface Setup {
   readonly function: MeterFunction;
   readonly red: string;
   readonly black: string;
-  readonly feed?: { readonly plus: string; readonly minus: string };
+  readonly feed?: Feed;
   readonly shuntOhms?: number;
   /**
    * Ohms on a range held by hand, from this full scale up; left to the meter below so many ohms. A junction reads
@@ -142,8 +149,8 @@ function climb(
 }
 
 function measureVolts(c: Circuit, values: ElementValues, setup: Setup, meter: Multimeter, start?: Float64Array): Shown {
-  const supplies = (setup.feed ? [setup.feed] : []).map(({ plus, minus }) => {
-    return { plus: c.node(plus), minus: c.node(minus), volts: benchSupply.volts, ohms: benchSupply.seriesOhms };
+  const supplies = (setup.feed ? [setup.feed] : []).map(({ plus, minus, seriesOhms }) => {
+    return { plus: c.node(plus), minus: c.node(minus), volts: benchSupply.volts, ohms: seriesOhms };
   });
   const input = sourceAt(c, setup, 0, meter.voltsInputOhms);
   const point = c.operatingPoint(values, [...supplies, input], start);

@@ -49,5 +49,8 @@ export function runRanges(instrument: RunInstrument, meter: Multimeter): readonl
   return instrument === 'tachometer' ? tachometer : torqueArm;
 }
 
-/** Bench supply with a series resistor: about 5 A into a near short [from memory]. */
-export const benchSupply = { volts: 12.6, seriesOhms: 2.4, relativeSigma: 0.03 } as const;
+/** Bench supply, with a resistor in series; what it gives then is known to 3 % [from memory]. */
+export const benchSupply = { volts: 12.6, relativeSigma: 0.03 } as const;
+
+/** Series resistors (Ω) of the bench: about 5 A into a near short, and 1.7 A through a small diode [from memory]. */
+export const seriesOhms = { fiveAmps: 2.4, smallDiode: 6.8 } as const;

@@ -24,6 +24,7 @@ const units: Readonly<Record<string, readonly Hidden[]>> = {
   'a leaking diode and dirty rings': [hidden('diode-leaky:B+', 5000), hidden('rings-dirty', 2)],
   'an open diode and a stator to core': [hidden('diode-open:C-', 1), hidden('stator-core', 300)],
   'shorted turns in rotor and stator': [hidden('rotor-turns', 0.5), hidden('stator-turns:A', 0.3)],
+  'an open exciter diode': [hidden('exciter-open:B', 1)],
   'a shorted exciter diode and a worn brush': [hidden('exciter-shorted:C', 0.1), hidden('brush-worn', 4000)],
 };
 
@@ -50,10 +51,11 @@ describe('units read in ngspice from a deck written by hand', () => {
     });
   }
 
-  it('a diode that leaks and one that is open are found from the deck’s readings by the advice', () => {
+  it('a diode that leaks, one that is open and an open exciter diode are found from the deck’s readings by the advice', () => {
     for (const [id, severity] of [
       ['diode-leaky:B+', 5000],
       ['diode-open:C-', 1],
+      ['exciter-open:B', 1],
     ] as const) {
       const unit = new DeckedAlternator(seeded(20261125), opened.subject, meter, [hidden(id, severity)], spreads);
       const { parts } = bench(session, unit, meter, 'the advice');

@@ -134,7 +134,7 @@ export abstract class DeckedUnit extends HiddenUnit {
   #fed(assembly: string, { red, black, feed }: Setup): number {
     return this.#answer(assembly, red, black, [
       `Vsupply source ${this.pinOf(feed!.minus)} ${benchSupply.volts}`,
-      `Rsupply source ${this.pinOf(feed!.plus)} ${benchSupply.seriesOhms}`,
+      `Rsupply source ${this.pinOf(feed!.plus)} ${feed!.seriesOhms}`,
       `Rmeter ${this.pinOf(red)} ${this.pinOf(black)} ${this.meter.voltsInputOhms}`,
     ]);
   }

@@ -1,5 +1,5 @@
 import { driveWatts } from '@refectum/core/handbook';
-import { type Multimeter, multimeterById, type Setup } from '@refectum/core/instruments';
+import { type Feed, type Multimeter, multimeterById, type Setup } from '@refectum/core/instruments';
 import { familyOf, type Fault, heldAt, type Machine, type Run, subjectOf } from '@refectum/core/machines';
 import { normalFrom, seeded } from '@refectum/core/numeric';
 import { type Hidden, HiddenUnit, type Measured } from '@refectum/core/practice';
@@ -13,8 +13,8 @@ export interface Hands {
   readonly black?: string | undefined;
   /** The tips held against each other. */
   readonly together: boolean;
-  /** The leads of the supply, for a test under current. */
-  readonly feed?: { readonly plus: string; readonly minus: string } | undefined;
+  /** The leads of the supply and the resistor in them, for a test under current. */
+  readonly feed?: Feed | undefined;
   readonly assembly: string;
   /** The jumper past the regulator. */
   readonly jumper: boolean;

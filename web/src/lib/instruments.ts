@@ -120,7 +120,11 @@ export const handsSchema = object({
   red: string().max(40),
   black: string().max(40),
   together: boolean().default(false),
-  feed: object({ plus: string().max(40).required(), minus: string().max(40).required() }).default(undefined),
+  feed: object({
+    plus: string().max(40).required(),
+    minus: string().max(40).required(),
+    seriesOhms: number().required().min(0.1).max(1000),
+  }).default(undefined),
   assembly: string().max(40).required(),
   jumper: boolean().default(false),
 });

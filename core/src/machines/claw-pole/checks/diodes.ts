@@ -1,5 +1,6 @@
 import { megohms, megohmsHow } from './megohms.ts';
 import { type Check, meterCheck } from '../../../checks/index.ts';
+import { seriesOhms } from '../../../instruments/index.ts';
 import { type Assembly, leg } from '../circuit.ts';
 import { type ClawPole, diodeName, diodePlaces, phases } from '../parameters.ts';
 
@@ -67,7 +68,12 @@ export const diodesUnderCurrent = (machine: ClawPole): Check[] =>
         name: `${upper(diodeName(place))} under 5 A, stator joined`,
         assembly: 'opened',
         minutes: 1,
-        setup: { function: 'volts', red: anode, black: cathode, feed: { plus: anode, minus: cathode } },
+        setup: {
+          function: 'volts',
+          red: anode,
+          black: cathode,
+          feed: { plus: anode, minus: cathode, seriesOhms: seriesOhms.fiveAmps },
+        },
         how: `Bench supply through the series resistor, plus on the ${spoken(anode)}, minus on the ${spoken(cathode)}; read the volts between the same two.`,
         tells: 'an open diode without the soldering iron',
         cautions: ['Resistor or lamp gets hot: a few seconds.'],
@@ -96,6 +102,35 @@ export const exciterDiodes = (machine: ClawPole): Check[] =>
             tells: 'a shorted exciter diode',
           }),
         ];
+      })
+    : [];
+
+/**
+ * About what each carries at full field, a third of its current: more than a small diode must bear. With one open its
+ * siblings take over through the windings, and those drop more volts than a diode is off from its like.
+ */
+export const exciterUnderCurrent = (machine: ClawPole): Check[] =>
+  machine.exciterDiodes
+    ? phases.map((phase) => {
+        const ends = { plus: leg(phase), minus: 'exciter' };
+        return meterCheck({
+          species: 'exciter-drop',
+          place: phase,
+          name: `Exciter diode ${phase} under 1.7 A, stator joined`,
+          assembly: 'opened',
+          minutes: 1,
+          setup: {
+            function: 'volts',
+            red: ends.plus,
+            black: ends.minus,
+            feed: { ...ends, seriesOhms: seriesOhms.smallDiode },
+          },
+          how: `Bench supply through ${seriesOhms.smallDiode} Ω in series, plus on phase lead ${phase}, minus on the exciter terminal; read the volts between the same two.`,
+          tells: 'an open exciter diode without the soldering iron',
+          cautions: [
+            'Not through the resistor for 5 A: a small diode is not made for it. The resistor gets hot: a few seconds.',
+          ],
+        });
       })
     : [];
 

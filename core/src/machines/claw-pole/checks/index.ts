@@ -3,7 +3,14 @@ import type { ClawPole } from '../parameters.ts';
 import { bridge } from './bridge.ts';
 import { brushesByEye, brushLength, brushToRing, ringDiameter, ringsByEye } from './brushes.ts';
 import { byHand, inHand, statorByEye } from './by-hand.ts';
-import { diodesAlone, diodesJoined, diodesUnderCurrent, exciterAlone, exciterDiodes } from './diodes.ts';
+import {
+  diodesAlone,
+  diodesJoined,
+  diodesUnderCurrent,
+  exciterAlone,
+  exciterDiodes,
+  exciterUnderCurrent,
+} from './diodes.ts';
 import { fieldThroughBrushes } from './field.ts';
 import { regulatorTwin } from './regulator.ts';
 import { rotorChecks } from './rotor.ts';
@@ -30,6 +37,7 @@ const catalogue: readonly ((machine: ClawPole) => Check[])[] = [
   diodesJoined,
   diodesUnderCurrent,
   exciterDiodes,
+  exciterUnderCurrent,
   statorPairs,
   diodesAlone,
   exciterAlone,

@@ -1,4 +1,5 @@
 import { type Check, meterCheck } from '../../../checks/index.ts';
+import { seriesOhms } from '../../../instruments/index.ts';
 import { type Assembly, lead } from '../circuit.ts';
 import { windingLeads } from '../parameters.ts';
 
@@ -27,7 +28,7 @@ const drops = (): Check[] =>
       name: `Stator leads ${pair[0]} and ${pair[1]} under 5 A, volts across`,
       assembly: 'opened',
       minutes: 1,
-      setup: { function: 'drop', red: plus, black: minus, feed: { plus, minus } },
+      setup: { function: 'drop', red: plus, black: minus, feed: { plus, minus, seriesOhms: seriesOhms.fiveAmps } },
       alike: 'stator drop',
       how: `Bench supply through the series resistor into lead ${pair[0]}, out of lead ${pair[1]}; the meter’s probes on the winding itself, inside the supply’s clips.`,
       tells: 'shorted turns that no ohmmeter of the shop shows: the three must be alike',

@@ -1,4 +1,5 @@
 import { type Check, findingCheck, meterCheck, type PresentFault } from '../../../checks/index.ts';
+import { seriesOhms } from '../../../instruments/index.ts';
 import { hasMagnets, type Starter } from '../parameters.ts';
 
 const megohms = { fullScale: 1e6, freeBelow: 1e5 } as const;
@@ -98,7 +99,7 @@ const fieldCoils = (): Check[] => [
       function: 'drop',
       red: 'lead',
       black: 'field-end',
-      feed: { plus: 'lead', minus: 'field-end' },
+      feed: { plus: 'lead', minus: 'field-end', seriesOhms: seriesOhms.fiveAmps },
     },
     how: 'Bench supply through the series resistor into the lead, out at the insulated brush, lifted; probes inside the clips.',
     tells: 'shorted turns in the field',

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { unitSession } from '@refectum/core/assess';
 import { type Case, checkOf, fromScale } from '@refectum/core/belief';
 import { findingsOf, type Outcome } from '@refectum/core/checks';
-import { multimeterById, rangeFor, runRanges } from '@refectum/core/instruments';
+import { multimeterById, rangeFor, rangesOf, runRanges } from '@refectum/core/instruments';
 import { addDays, addMinutes, formatISO, subMinutes } from 'date-fns';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -158,8 +158,7 @@ function demoOutcome(opened: Case, unit: DemoUnit, checkId: string, n: number): 
   // A sound unit is never exactly the mean: a fixed small sway, different from reading to reading.
   const value = fromScale(prediction.mean, check) * (1 + 0.004 * Math.sin(7 * n + unit.customer.length));
   const { method } = check;
-  const ofMeter =
-    check.unit === 'volts' ? (check.species === 'current-drop' ? meter.volts : [meter.diode]) : meter.ohms;
+  const ofMeter = method.kind === 'meter' ? rangesOf(meter, method.setup.function) : meter.ohms;
   const ranges = method.kind === 'run' ? runRanges(method.setup.instrument, meter) : ofMeter;
   const { step } = check.unit === 'millimetres' ? { step: 0.1 } : rangeFor(ranges, value);
   return { kind: 'value', value: Number((Math.round(value / step) * step).toPrecision(8)) };
