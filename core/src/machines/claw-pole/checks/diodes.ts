@@ -74,9 +74,9 @@ export const diodesUnderCurrent = (machine: ClawPole): Check[] =>
           black: cathode,
           feed: { plus: anode, minus: cathode, seriesOhms: seriesOhms.fiveAmps },
         },
-        how: `Bench supply through the series resistor, plus on the ${spoken(anode)}, minus on the ${spoken(cathode)}; read the volts between the same two.`,
+        how: `Bench supply through ${seriesOhms.fiveAmps} Ω in series, plus on the ${spoken(anode)}, minus on the ${spoken(cathode)}; read the volts between the same two.`,
         tells: 'an open diode without the soldering iron',
-        cautions: ['Resistor or lamp gets hot: a few seconds.'],
+        cautions: ['The resistor gets hot: a few seconds.'],
       });
     });
 

@@ -30,9 +30,9 @@ const drops = (): Check[] =>
       minutes: 1,
       setup: { function: 'drop', red: plus, black: minus, feed: { plus, minus, seriesOhms: seriesOhms.fiveAmps } },
       alike: 'stator drop',
-      how: `Bench supply through the series resistor into lead ${pair[0]}, out of lead ${pair[1]}; the meter’s probes on the winding itself, inside the supply’s clips.`,
+      how: `Bench supply through ${seriesOhms.fiveAmps} Ω in series into lead ${pair[0]}, out of lead ${pair[1]}; the meter’s probes on the winding itself, inside the supply’s clips.`,
       tells: 'shorted turns that no ohmmeter of the shop shows: the three must be alike',
-      cautions: ['Resistor or lamp gets hot: a few seconds.'],
+      cautions: ['The resistor gets hot: a few seconds.'],
     });
   });
 

@@ -101,9 +101,9 @@ const fieldCoils = (): Check[] => [
       black: 'field-end',
       feed: { plus: 'lead', minus: 'field-end', seriesOhms: seriesOhms.fiveAmps },
     },
-    how: 'Bench supply through the series resistor into the lead, out at the insulated brush, lifted; probes inside the clips.',
+    how: `Bench supply through ${seriesOhms.fiveAmps} Ω in series into the lead, out at the insulated brush, lifted; probes inside the clips.`,
     tells: 'shorted turns in the field',
-    cautions: ['Resistor or lamp gets hot: a few seconds.'],
+    cautions: ['The resistor gets hot: a few seconds.'],
   }),
   meterCheck({
     species: 'field-to-case',
