@@ -31,7 +31,7 @@ export class KeptOutcomes<T extends { readonly unit: number; readonly way: strin
       .split('\n')
       .filter(Boolean)
       .map((line, i) => {
-        const { study, code, ...outcome } = JSON.parse(line) as Origin & T;
+        const { study, code, ...outcome } = this.#parse(line, i + 1);
         for (const [what, was, is] of [
           ['study', study, this.#origin.study],
           ['code', code, this.#origin.code],
@@ -42,6 +42,17 @@ export class KeptOutcomes<T extends { readonly unit: number; readonly way: strin
             );
         return outcome as unknown as T;
       });
+  }
+
+  #parse(line: string, number: number): Origin & T {
+    try {
+      return JSON.parse(line) as Origin & T;
+    } catch (cause) {
+      throw new Error(
+        `${this.#path}, line ${number}: no whole outcome, cut off perhaps as the study was broken off; take the line out and its unit is worked out again`,
+        { cause },
+      );
+    }
   }
 }
 

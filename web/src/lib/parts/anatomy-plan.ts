@@ -37,7 +37,7 @@ function clawPolePlan(machine: ClawPole): Plan {
     ...field.nodes,
   };
   for (const leg of legs) nodes[`leg:${leg}`] = { x: legX[leg]!, y: leadY[leg]! };
-  if (machine.exciterDiodes) nodes.exciter = { x: 387, y: exciterY };
+  if (machine.exciterDiodes) nodes.exciter = { x: 387, y: exciterY, fromAbove: true };
   const wires = [
     `M${legX.A} ${outputY}H418`,
     `M20 ${caseY}H340`,
