@@ -19,13 +19,15 @@ export const scenarios = (): Record<string, { readonly name: string }> =>
   );
 
 const place = () => string().max(40);
-/** Resistors that a shop puts in series with its supply. */
-const seriesOhms = () => number().required().min(0.1).max(1000);
 const handsSchema = object({
   red: place(),
   black: place(),
   together: boolean().default(false),
-  feed: object({ plus: place().required(), minus: place().required(), seriesOhms: seriesOhms() }).default(undefined),
+  feed: object({
+    plus: place().required(),
+    minus: place().required(),
+    seriesOhms: number().required().min(0.1).max(1000),
+  }).default(undefined),
   assembly: string().max(40).default('closed'),
   jumper: boolean().default(false),
 });

@@ -71,11 +71,14 @@ function seenBy(
   const standing = alone.filter((p) => row.particles.includes(p));
   const faulty = middleOf(standing.length > 0 ? standing : alone);
   // Each as the readings so far have it: what a fault would have shown in them already, it doesn't show anew.
-  const stateOf = (p: number) => row.states[row.particles.indexOf(p)] ?? row.sound;
+  const compared = [0, faulty].map((p) => ({
+    particle: opened.particles[p]!,
+    state: row.states[row.particles.indexOf(p)] ?? row.sound,
+  }));
   let best: { check: Check; apart: number } | undefined;
   for (const check of open) {
     if (!predictor.feels(check, build)[fault]) continue;
-    const [x, y] = [0, faulty].map((p) => viewOf(predictor.predict(check, build, opened.particles[p]!), stateOf(p)));
+    const [x, y] = compared.map(({ particle, state }) => viewOf(predictor.predict(check, build, particle), state));
     const apart = separation(x!, y!);
     if (apart >= clear) return { seenBy: check, clearly: true };
     if (apart > (best?.apart ?? hint)) best = { check, apart };

@@ -65,7 +65,8 @@ const setups: readonly (readonly [Assembly, Setup])[] = [
 
 function editsOf(machine: ClawPole, id: string, severity: number): readonly Edit[] {
   const fault = families['claw-pole'].faults(machine).find((f) => f.id === id);
-  return fault ? fault.edits(severity) : [];
+  if (!fault) throw new RangeError(`no fault “${id}” on this machine`);
+  return fault.edits(severity);
 }
 
 /** The setups whose places the machine has. */
@@ -107,7 +108,7 @@ describe('static readings against ngspice', () => {
         }
       });
     }
-    for (const [id, severity] of faults) {
+    for (const [id, severity] of faults.filter(([id]) => machine.exciterDiodes || !id.startsWith('exciter'))) {
       it(`${name}, ${id}: within 1 mV or 0.1 %`, () => {
         const edits = editsOf(machine, id, severity);
         for (const [assembly, setup] of setupsOf(machine)) {

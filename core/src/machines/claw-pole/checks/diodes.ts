@@ -56,29 +56,40 @@ function diodes(machine: ClawPole, assembly: Assembly, prefix: string, suffix: s
 export const diodesJoined = (machine: ClawPole): Check[] => diodes(machine, 'opened', 'joined', ', stator joined');
 export const diodesAlone = (machine: ClawPole): Check[] => diodes(machine, 'unsoldered', 'diode', '');
 
+/** Volts under the bench supply's current, its clips and the probes on the same two. */
+const underCurrent = (
+  anode: string,
+  cathode: string,
+  ohms: number,
+  check: { species: string; place: string; name: string; tells: string; cautions: readonly string[] },
+): Check =>
+  meterCheck({
+    ...check,
+    assembly: 'opened',
+    minutes: 1,
+    setup: {
+      function: 'volts',
+      red: anode,
+      black: cathode,
+      feed: { plus: anode, minus: cathode, seriesOhms: ohms },
+    },
+    how: `Bench supply through ${ohms} Ω in series, plus on the ${spoken(anode)}, minus on the ${spoken(cathode)}; read the volts between the same two.`,
+  });
+const hotResistor = 'The resistor gets hot: a few seconds.';
+
 /** About 5 A into a phase lead: an open diode's own lead stands out, if the stator's resistance lets it. */
 export const diodesUnderCurrent = (machine: ClawPole): Check[] =>
   diodePlaces(machine)
     .filter((place) => place[0] !== 'N')
-    .map((place) => {
-      const [anode, cathode] = ends(place);
-      return meterCheck({
+    .map((place) =>
+      underCurrent(...ends(place), seriesOhms.fiveAmps, {
         species: 'current-drop',
         place,
         name: `${upper(diodeName(place))} under 5 A, stator joined`,
-        assembly: 'opened',
-        minutes: 1,
-        setup: {
-          function: 'volts',
-          red: anode,
-          black: cathode,
-          feed: { plus: anode, minus: cathode, seriesOhms: seriesOhms.fiveAmps },
-        },
-        how: `Bench supply through ${seriesOhms.fiveAmps} Ω in series, plus on the ${spoken(anode)}, minus on the ${spoken(cathode)}; read the volts between the same two.`,
         tells: 'an open diode without the soldering iron',
-        cautions: ['The resistor gets hot: a few seconds.'],
-      });
-    });
+        cautions: [hotResistor],
+      }),
+    );
 
 export const exciterDiodes = (machine: ClawPole): Check[] =>
   machine.exciterDiodes
@@ -106,32 +117,20 @@ export const exciterDiodes = (machine: ClawPole): Check[] =>
     : [];
 
 /**
- * About what each carries at full field, a third of its current: more than a small diode must bear. With one open its
+ * A third of the field current, about what each carries at full field; a small diode needn't bear more. With one open its
  * siblings take over through the windings, and those drop more volts than a diode is off from its like.
  */
 export const exciterUnderCurrent = (machine: ClawPole): Check[] =>
   machine.exciterDiodes
-    ? phases.map((phase) => {
-        const ends = { plus: leg(phase), minus: 'exciter' };
-        return meterCheck({
+    ? phases.map((phase) =>
+        underCurrent(leg(phase), 'exciter', seriesOhms.smallDiode, {
           species: 'exciter-drop',
           place: phase,
           name: `Exciter diode ${phase} under 1.7 A, stator joined`,
-          assembly: 'opened',
-          minutes: 1,
-          setup: {
-            function: 'volts',
-            red: ends.plus,
-            black: ends.minus,
-            feed: { ...ends, seriesOhms: seriesOhms.smallDiode },
-          },
-          how: `Bench supply through ${seriesOhms.smallDiode} Ω in series, plus on phase lead ${phase}, minus on the exciter terminal; read the volts between the same two.`,
           tells: 'an open exciter diode without the soldering iron',
-          cautions: [
-            'Not through the resistor for 5 A: a small diode is not made for it. The resistor gets hot: a few seconds.',
-          ],
-        });
-      })
+          cautions: [`Not through the resistor for 5 A: a small diode is not made for it. ${hotResistor}`],
+        }),
+      )
     : [];
 
 export const exciterAlone = (machine: ClawPole): Check[] =>
