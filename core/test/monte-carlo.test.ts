@@ -33,8 +33,8 @@ class DrawnMachines {
   readonly #meter: Multimeter;
   readonly #random: () => number;
   readonly #normal: () => number;
-  /** Of each check, at five temperatures. */
-  readonly #circuits: readonly (readonly Circuit[])[];
+  /** At five temperatures, with every check's probes. */
+  readonly #circuits: readonly Circuit[];
   readonly #sigma: ReadonlyMap<string, number>;
   readonly #cumulative: readonly number[];
 
@@ -45,11 +45,16 @@ class DrawnMachines {
     this.#random = seeded(seed);
     this.#normal = normalFrom(this.#random);
     this.#sigma = new Map(opened.subject.nuisances(build).map(({ name, sigma }) => [name, sigma]));
-    this.#circuits = checks.map(({ method, assembly }) => {
-      const { red, black } = (method as { setup: Setup }).setup;
-      const network = networkBetween(opened.subject.network(build, assembly || 'closed'), [[red, black]]);
-      return [-2, -1, 0, 1, 2].map((step) => new Circuit(network, 20 + step * (this.#sigma.get('celsius') ?? 0)));
-    });
+    const [assembly, ...others] = new Set(checks.map((check) => check.assembly || 'closed'));
+    expect(others, 'assemblies beside the first').empty;
+    const probes = checks.map(({ method }) => (method as { setup: Setup }).setup);
+    const network = networkBetween(
+      opened.subject.network(build, assembly!),
+      probes.map(({ red, black }) => [red, black]),
+    );
+    this.#circuits = [-2, -1, 0, 1, 2].map(
+      (step) => new Circuit(network, 20 + step * (this.#sigma.get('celsius') ?? 0)),
+    );
     let sum = 0;
     this.#cumulative = opened.particles.map((particle) => (sum += particle.prior));
   }
@@ -66,19 +71,14 @@ class DrawnMachines {
       const cell = particle.cellSigmas[slot]! * Math.sqrt(12);
       return this.#opened.faults[fault]!.edits(particle.severities[slot]! * Math.exp(cell * (this.#random() - 0.5)));
     });
-    const sways = new Map<string, number>();
-    const swayOf = (name: string): number => {
-      const sway = sways.get(name) ?? this.#normal() * (this.#sigma.get(name) ?? 0);
-      sways.set(name, sway);
-      return sway;
-    };
+    const swayOf = (name: string): number => this.#normal() * (this.#sigma.get(name) ?? 0);
     const leads = Math.max(this.#meter.leadOhms + this.#meter.leadOhmsSigma * this.#normal(), 0);
-    const shown = this.#checks.map(({ method }, c) => {
-      const circuit = this.#circuits[c]![warmth]!;
-      const values = circuit.spreads.reduce(
-        (swayed, spread) => circuit.swayed(swayed, spread, swayOf(spread.name)),
-        circuit.withEdits(edits),
-      );
+    const circuit = this.#circuits[warmth]!;
+    const values = circuit.spreads.reduce(
+      (swayed, spread) => circuit.swayed(swayed, spread, swayOf(spread.name)),
+      circuit.withEdits(edits),
+    );
+    const shown = this.#checks.map(({ method }) => {
       const read = measure(circuit, values, (method as { setup: Setup }).setup, { ...this.#meter, leadOhms: leads });
       if (read.value > read.fullScale) return Infinity;
       const gain = 1 + gainSigma(read.range!) * this.#normal();

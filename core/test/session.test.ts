@@ -303,29 +303,30 @@ describe('a session: what it answers', () => {
     expect(told(2e4, 0.5).toCore).greaterThan(0.95);
   });
 
-  it('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
-    const random = seeded(99);
+  describe('twenty strewn tapes: plain finite numbers, chances between 0 and 1, words of the five', () => {
     const session = unitSession(known, 'low-charge', [multimeterById('pocket')]);
     const numeric = session.opened.checks.filter(
       ({ method }) => method.kind === 'meter' && method.setup.function !== 'lamp',
     );
     const words = ['sound', 'doubtful', 'failed', "can't tell", 'not looked at'];
-    for (let n = 0; n < 20; n++) {
-      const tape = Array.from({ length: 6 }, (_, i) => {
-        const check = numeric[Math.floor(random() * numeric.length)]!;
-        const value = random() < 0.2 ? ('OL' as const) : Math.exp(14 * random() - 4);
-        return { ...take(check.id, value, 'pocket'), id: `${i}` };
+    for (let n = 0; n < 20; n++)
+      it(`tape ${n + 1}`, () => {
+        const random = seeded(99 + n);
+        const tape = Array.from({ length: 6 }, (_, i) => {
+          const check = numeric[Math.floor(random() * numeric.length)]!;
+          const value = random() < 0.2 ? ('OL' as const) : Math.exp(14 * random() - 4);
+          return { ...take(check.id, value, 'pocket'), id: `${i}` };
+        });
+        const assessment = session.assess(situation(tape, { meter: 'pocket' }));
+        const numbers = JSON.stringify(assessment, (_, value: unknown) => {
+          if (typeof value === 'number' && !Number.isFinite(value)) throw new Error(`${value}`);
+          return value;
+        });
+        expect(numbers.length).greaterThan(500);
+        for (const { chance } of assessment.suspects) expect(chance).within(0, 1);
+        for (const { word } of [...assessment.parts, ...assessment.readings]) expect(words).contain(word);
+        const builds = assessment.builds.reduce((sum, { chance }) => sum + chance, 0);
+        expect(builds).closeTo(1, 1e-9);
       });
-      const assessment = session.assess(situation(tape, { meter: 'pocket' }));
-      const numbers = JSON.stringify(assessment, (_, value: unknown) => {
-        if (typeof value === 'number' && !Number.isFinite(value)) throw new Error(`${value} in tape ${n}`);
-        return value;
-      });
-      expect(numbers.length).greaterThan(500);
-      for (const { chance } of assessment.suspects) expect(chance).within(0, 1);
-      for (const { word } of [...assessment.parts, ...assessment.readings]) expect(words).contain(word);
-      const builds = assessment.builds.reduce((sum, { chance }) => sum + chance, 0);
-      expect(builds).closeTo(1, 1e-9);
-    }
   });
 });
