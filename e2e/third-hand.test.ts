@@ -83,6 +83,29 @@ describe('the third hand', () => {
       await until(async () => /point|Open|Hold|meter’s/.test(await said()), 'listening again');
     });
 
+    it('tips seen open for a check that was left for another have to be lifted anew once they read a number', async () => {
+      await pick('Positive diode C reversed');
+      await page.keyboard.press('p');
+      // What is said may still be of the last check.
+      await page.waitForTimeout(1000);
+      await until(async () => /^Open|Open\./.test(await said()), 'open');
+      const before = await tape().count();
+      await page.keyboard.press('Space');
+      await until(async () => (await tape().count()) === before + 1, 'the open on the tape');
+      await pick('Positive diode A forward');
+      await until(async () => /^Open|Open\./.test(await said()), 'open for the next as well');
+      await tell('/instrument', { name: 'multimeter', noise: 60 });
+      await page.keyboard.press('p');
+      await until(async () => /Unsteady/.test(await said()), 'unsteady');
+      await pick('Positive diode B forward');
+      await tell('/instrument', { name: 'multimeter', noise: 1 });
+      await until(async () => /Lift the probes/.test(await said()), 'still on the last point');
+      await pick('Positive diode A forward');
+      await page.waitForTimeout(4000);
+      expect(await tape().count(), 'the tips are where they were').equal(before + 1);
+      expect(await said()).match(/Lift the probes/);
+    });
+
     it('says in words: unsteady, the wrong function, an instrument that is gone; and goes on', async () => {
       await pick('Positive diode A forward');
       await tell('/instrument', { name: 'multimeter', noise: 900 });

@@ -35,6 +35,10 @@ const meterKey = 'refectum-meter';
 
 const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag}`;
 
+/** What a check under current has in the bench supply's lead, ohms. */
+const resistorOf = (check: Check | undefined): number | undefined =>
+  check?.method.kind === 'meter' ? check.method.setup.feed?.seriesOhms : undefined;
+
 /**
  * One unit at one screen, on the bench or still on its vehicle: what the server knows, what is on its way there, and
  * what follows from both.
@@ -141,6 +145,13 @@ export class Bench {
   /** Whether the check at hand was picked rather than advised. */
   get picked(): boolean {
     return this.#picked !== undefined;
+  }
+  /** Ohms in the bench supply's lead: what the check at hand needs, where something else was in it last. */
+  get otherResistor(): { readonly needed: number; readonly before: number } | undefined {
+    const needed = resistorOf(this.check);
+    const fed = this.standing.map(({ check: id }) => resistorOf(this.checks.find((check) => check.id === id)));
+    const before = fed.findLast((ohms) => ohms !== undefined);
+    return needed === undefined || before === undefined || needed === before ? undefined : { needed, before };
   }
   /** The state of assembly that a check is done in. */
   stateFor(check: Check): string {

@@ -107,6 +107,13 @@
         For this the {bench.at === 'bench' ? 'unit has to be' : 'vehicle has to be'}: <strong>{otherState}</strong>.
       </p>
     {/if}
+    {#if bench.otherResistor}
+      {@const { needed, before } = bench.otherResistor}
+      <p class="mt-2 border-l-4 border-info px-3 py-1">
+        Change the resistor in the supply’s lead: <strong>{needed} Ω</strong>, it was
+        {before} Ω.
+      </p>
+    {/if}
     {#each check.cautions as caution (caution)}
       <p class="mt-2 border-l-4 border-warning px-3 py-1">{caution}</p>
     {/each}
