@@ -4,6 +4,8 @@ import { type TapeReading, unitSession } from '../src/assess/index.ts';
 import { findingsOf } from '../src/checks/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
+import { HiddenUnit } from '../src/practice/index.ts';
+import { spreads } from './spreads.ts';
 import { known, situation, take } from './tape.ts';
 
 describe('a session: what it answers', () => {
@@ -153,12 +155,12 @@ describe('a session: what it answers', () => {
   });
 
   it('stops when every check has been done', () => {
-    const session = unitSession(known, 'none', [multimeterById('workshop')]);
-    const everything = session.opened.checks.map((check) =>
-      check.method.kind === 'finding' || (check.method.kind === 'meter' && check.method.setup.function === 'lamp')
-        ? take(check.id, { finding: check.method.kind === 'finding' ? check.method.outcomes[0]!.id : 'dark' })
-        : take(check.id, check.method.kind === 'leads' ? 0.3 : 'OL'),
-    );
+    const meter = multimeterById('workshop');
+    const session = unitSession(known, 'none', [meter]);
+    const unit = new HiddenUnit(seeded(4), session.opened.subject, meter, [], spreads, 1);
+    const everything = session.opened.checks.map((check): TapeReading => {
+      return { id: check.id, check: check.id, outcome: unit.read(check), meter: meter.id, celsius: 20 };
+    });
     const { next, stop } = session.outlook(situation(everything));
     expect(next).deep.equal([]);
     expect(stop).match(/Every check at rest has been done/);
