@@ -231,7 +231,15 @@ export function beliefWithout(opened: Case, belief: Belief, name: string, sigma:
 export function slipChanceOf(belief: Belief, reading: number): number {
   const { slips } = belief.evidence[reading]!;
   let sum = 0;
-  for (const { build, particle, weight } of standingParticles(belief)) sum += weight * slipIn(slips[build]!, particle)!;
+  belief.rows.forEach(({ particles, weights }, b) => {
+    const { particles: were, chances } = slips[b]!;
+    // Both ascend, and who stands now stood then.
+    let at = 0;
+    particles.forEach((particle, i) => {
+      while (were[at]! < particle) at++;
+      sum += weights[i]! * chances[at]!;
+    });
+  });
   return sum;
 }
 
