@@ -46,7 +46,7 @@ class DrawnMachines {
     this.#normal = normalFrom(this.#random);
     this.#sigma = new Map(opened.subject.nuisances(build).map(({ name, sigma }) => [name, sigma]));
     const [assembly, ...others] = new Set(checks.map((check) => check.assembly || 'closed'));
-    expect(others, 'assemblies beside the first').empty;
+    expect(others, 'assemblies beside the first').lengthOf(0);
     const probes = checks.map(({ method }) => (method as { setup: Setup }).setup);
     const network = networkBetween(
       opened.subject.network(build, assembly!),
