@@ -227,13 +227,12 @@ export function beliefWithout(opened: Case, belief: Belief, name: string, sigma:
   return { ...belief, rows };
 }
 
-/** Chance that the entry of one reading was a slip, after all that was read since. */
+/** Chance that the entry of one reading was a slip, after all that was read since. Who stands now stood then; both ascend. */
 export function slipChanceOf(belief: Belief, reading: number): number {
   const { slips } = belief.evidence[reading]!;
   let sum = 0;
   belief.rows.forEach(({ particles, weights }, b) => {
     const { particles: were, chances } = slips[b]!;
-    // Both ascend, and who stands now stood then.
     let at = 0;
     particles.forEach((particle, i) => {
       while (were[at]! < particle) at++;

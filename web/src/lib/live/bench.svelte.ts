@@ -149,7 +149,8 @@ export class Bench {
   /** Ohms in the bench supply's lead: what the check at hand needs, where something else was in it last. */
   get otherResistor(): { readonly needed: number; readonly before: number } | undefined {
     const needed = resistorOf(this.check);
-    const fed = this.standing.map(({ check: id }) => resistorOf(this.checks.find((check) => check.id === id)));
+    const read = this.standing.filter(({ outcome }) => outcome.kind !== 'no-access');
+    const fed = read.map(({ check: id }) => resistorOf(this.checks.find((check) => check.id === id)));
     const before = fed.findLast((ohms) => ohms !== undefined);
     return needed === undefined || before === undefined || needed === before ? undefined : { needed, before };
   }

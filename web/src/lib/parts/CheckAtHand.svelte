@@ -110,8 +110,7 @@
     {#if bench.otherResistor}
       {@const { needed, before } = bench.otherResistor}
       <p class="mt-2 border-l-4 border-info px-3 py-1">
-        Change the resistor in the supply’s lead: <strong>{needed} Ω</strong>, it was
-        {before} Ω.
+        Change the resistor in the supply’s lead: <strong>{needed} Ω</strong>, it was {before} Ω.
       </p>
     {/if}
     {#each check.cautions as caution (caution)}
