@@ -108,7 +108,7 @@ describe('faults beside two that were found', () => {
   it('prepared in small steps and broken off anywhere, a list still gives what it gives at once', () => {
     const followed = (opened: Case, steps: number) => {
       const list = countedReadings([...shorted(opened), read(opened, 'ring-ring', value(3.3))]);
-      const trail = new Trail(opened, priorBelief(opened, 'any'), true);
+      const trail = new Trail(opened, priorBelief(opened, 'any'), 'further ones too');
       const work = trail.prepare(list);
       let made = 0;
       while (made < steps && !work.next().done) made++;

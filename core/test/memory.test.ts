@@ -122,8 +122,8 @@ describe('memory: what is worked out once more gives the same', () => {
       reading(opened, 'field-ohms', value(3.5)),
     ]);
     const [holding, lean] = [
-      new Trail(opened, priorBelief(opened), false, Infinity),
-      new Trail(opened, priorBelief(opened), false, 1),
+      new Trail(opened, priorBelief(opened), 'those it began with', Infinity),
+      new Trail(opened, priorBelief(opened), 'those it began with', 1),
     ];
     const [all, few] = [holding, lean].map((trail) => trail.follow(list));
     const heldBy = { holding: all!.after(2), lean: few!.after(2) };

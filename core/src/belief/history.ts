@@ -85,9 +85,8 @@ export class History {
 
   #trail(scope: Scope, order: 'as told' | 'run last' = 'as told'): Trail {
     const key = `${scope}, ${order}`;
-    const trail =
-      this.#trails.get(key) ??
-      new Trail(this.#opened, this.#before(scope), scope === 'any' && !this.#opened.subject.twoAtMost);
+    const faults = scope === 'any' && !this.#opened.subject.twoAtMost ? 'further ones too' : 'those it began with';
+    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope), faults);
     this.#trails.set(key, trail);
     return trail;
   }

@@ -40,21 +40,23 @@ const foundFrom = 0.25;
 /** From here on that is worth preparing for [our estimate]. */
 const soonFoundFrom = 0.1;
 
+/** Which faults are weighed along a list: further ones stand beside two and more that were found. */
+type Weighed = 'those it began with' | 'further ones too';
+
 /** Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends. */
 export class Trail {
   readonly #opened: Case;
   readonly #before: Belief;
-  /** Whether faults beside two others are weighed. */
-  readonly #further: boolean;
+  readonly #faults: Weighed;
   readonly #most: number;
   #counted: readonly Counted[] = [];
   #places: Place[];
   #branches: Branches | undefined;
 
-  constructor(opened: Case, before: Belief, further = false, most = mostStates) {
+  constructor(opened: Case, before: Belief, faults: Weighed = 'those it began with', most = mostStates) {
     this.#opened = opened;
     this.#before = before;
-    this.#further = further;
+    this.#faults = faults;
     this.#most = most;
     this.#places = [{ outset: outsetOf(before), belief: before, states: statesOf(before) }];
   }
@@ -66,7 +68,7 @@ export class Trail {
   /** Follows a list a small step at a time, then weighs what may soon be weighed beside what was found in it. */
   *prepare(counted: readonly Counted[]): Steps<void> {
     const { belief } = yield* this.#follow(counted);
-    if (!this.#further) return;
+    if (this.#faults === 'those it began with') return;
     for (const set of setsFound(this.#opened, belief, soonFoundFrom)) yield* this.#beside(belief, set).prepare(counted);
   }
 
@@ -126,7 +128,7 @@ export class Trail {
     const { reading, otherLeads } = counted;
     const before = otherLeads ? withOtherLeads(this.#opened, last, reading) : last;
     const alone = yield* beliefInSteps(this.#opened, before, reading, slipAfter(counted));
-    const belief = this.#further ? yield* this.#withFurther(alone, read) : alone;
+    const belief = this.#faults === 'those it began with' ? alone : yield* this.#withFurther(alone, read);
     // A number seldom comes a second time to the last digit.
     if (reading.outcome.kind !== 'value') tried.push({ counted, belief });
     return belief;
