@@ -136,17 +136,25 @@ describe('every view', () => {
     }
   }
 
-  for (const view of ['/unit/1007', '/unit/1013/vehicle', '/unit/1015/stand']) {
-    it(`${view} on a tablet held upright: the check at hand first, nothing to scroll for, nothing sideways`, async () => {
+  for (const [view, ...parts] of [
+    ['/unit/1007', 'Suspects', 'Tape'],
+    ['/unit/1013/vehicle', 'Suspects', 'Tape'],
+    ['/unit/1015/stand', 'Instruments', 'Suspects'],
+  ] as const) {
+    it(`${view} on a tablet held upright: ${parts.join(' and ')} in sight beside the check at hand, nothing sideways`, async () => {
       const tablet = await browser.newContext({ viewport: { width: 800, height: 1280 } });
       const upright = await openPage('Wenna Oskarby', tablet);
       await visit(view, upright);
       await upright.waitForSelector('#entry:focus');
       await upright.waitForSelector('section[aria-label="Suspects"]');
-      const { bottom } = (await upright.locator('#entry').evaluate((entry) => {
-        return { bottom: entry.getBoundingClientRect().bottom };
-      })) as { bottom: number };
-      expect(bottom).lessThan(760);
+      const boxOf = async (what: string) => (await upright.locator(what).boundingBox())!;
+      const entry = await boxOf('#entry');
+      expect(entry.y + entry.height).lessThan(760);
+      for (const part of parts) {
+        const { x, y } = await boxOf(`section[aria-label="${part}"]`);
+        expect(x, part).greaterThan(entry.x + entry.width);
+        expect(y, part).lessThan(1100);
+      }
       const [scrolled, overflow] = await upright.evaluate(() => {
         const { scrollWidth, clientWidth } = document.documentElement;
         return [scrollY, scrollWidth - clientWidth] as const;

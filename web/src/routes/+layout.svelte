@@ -67,47 +67,48 @@
       <a href="/" class="text-lg font-semibold tracking-wide">Refectum</a>
       <nav class="flex gap-1" aria-label="Rooms">
         <a
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/"
           aria-current={page.url.pathname === '/' ? 'page' : undefined}>Rack</a
         >
         <a
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/check-in"
           aria-current={page.route.id === '/check-in' ? 'page' : undefined}>Check in</a
         >
         <a
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/sums"
           aria-current={page.route.id === '/sums' ? 'page' : undefined}>Sums</a
         >
         <a
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/shelf"
           aria-current={page.route.id === '/shelf' ? 'page' : undefined}>Shelf</a
         >
         <a
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
           href="/shop"
           aria-current={page.route.id === '/shop' ? 'page' : undefined}>Shop</a
         >
         {#if data.person?.role === 'lead'}
           <a
-            class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+            class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
             href="/people"
             aria-current={page.route.id === '/people' ? 'page' : undefined}>People</a
           >
         {/if}
       </nav>
       <form class="relative flex items-center gap-2" onsubmit={onFind} role="search">
-        <label for="find-tag">Find tag</label>
+        <label for="find-tag" class="max-lg:sr-only">Find tag</label>
         <input
           id="find-tag"
           type="text"
           bind:this={findField}
           bind:value={find}
           oninput={() => (findProblem = '')}
-          class="figure input h-9 w-24 bg-base-100 text-base-content input-sm"
+          class="input h-9 w-20 bg-base-100 text-base-content input-sm lg:w-24 lg:placeholder:text-transparent"
+          placeholder="Find tag"
           inputmode="numeric"
           autocomplete="off"
           aria-describedby="find-problem"
@@ -131,7 +132,7 @@
       {/if}
       {#if data.person}
         <a
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
           href={signInHref}
           data-sveltekit-reload
           title="Somebody else, or sign out">{data.person.name}</a
@@ -142,12 +143,12 @@
         <button
           name="theme"
           value={data.theme === 'day' ? 'night' : 'day'}
-          class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2"
+          class="px-1 py-2 underline-offset-4 hover:underline lg:px-2"
         >
           {data.theme === 'day' ? 'Dark' : 'Light'}
         </button>
       </form>
-      <button class="px-1.5 py-2 underline-offset-4 hover:underline lg:px-2" onclick={() => keysDialog?.showModal()}
+      <button class="px-1 py-2 underline-offset-4 hover:underline lg:px-2" onclick={() => keysDialog?.showModal()}
         >Keys</button
       >
     </header>

@@ -71,37 +71,8 @@
   });
 </script>
 
-<div
-  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[19rem_minmax(0,1fr)_19rem]"
->
-  <div class="flex flex-col gap-3">
-    {@render light()}
-    <Timers of="generator" {tag} />
-    {#if mounted && data.instruments.length}
-      <LiveStand
-        {stand}
-        {live}
-        {tag}
-        {volts}
-        school={data.rules.output}
-        {polePairs}
-        bandwidthHertz={bench.meter?.bandwidthHertz}
-        simulated={data.simulated ? running.id : undefined}
-        commands={isCommanded ? { hertz: data.rules.stand.commanderHertz } : undefined}
-      />
-    {/if}
-    {#if mounted}<OutputPoints
-        {stand}
-        {volts}
-        school={data.rules.output}
-        {polePairs}
-        ratedAmps={rating.amps}
-        profile={data.rules.stand}
-        subject={bench.subject}
-        judged={bench.diagnosis?.output ?? []}
-      />{/if}
-  </div>
-  <div class="order-first flex flex-col gap-3 lg:order-none">
+<div class="workplace">
+  <div class="at-hand flex flex-col gap-3">
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
@@ -157,5 +128,38 @@
       />{/if}
     {#if mounted}<AnyCheck {bench} />{/if}
   </div>
-  <SuspectsAndTape {bench} />
+
+  <div class="beside">
+    <div class="look flex flex-col gap-3">
+      {@render light()}
+      <Timers of="generator" {tag} />
+      {#if mounted && data.instruments.length}
+        <LiveStand
+          {stand}
+          {live}
+          {tag}
+          {volts}
+          school={data.rules.output}
+          {polePairs}
+          bandwidthHertz={bench.meter?.bandwidthHertz}
+          simulated={data.simulated ? running.id : undefined}
+          commands={isCommanded ? { hertz: data.rules.stand.commanderHertz } : undefined}
+        />
+      {/if}
+    </div>
+    <SuspectsAndTape {bench} />
+  </div>
+
+  <div class="more">
+    {#if mounted}<OutputPoints
+        {stand}
+        {volts}
+        school={data.rules.output}
+        {polePairs}
+        ratedAmps={rating.amps}
+        profile={data.rules.stand}
+        subject={bench.subject}
+        judged={bench.diagnosis?.output ?? []}
+      />{/if}
+  </div>
 </div>

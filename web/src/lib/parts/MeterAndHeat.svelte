@@ -27,7 +27,7 @@
   </div>
   <select
     id="meter-in-hand"
-    class="select h-9 w-36"
+    class="select h-9 w-40"
     value={bench.setting.meter}
     onchange={(e) => void bench.useMeter(e.currentTarget.value)}
   >

@@ -82,34 +82,8 @@
   );
 </script>
 
-<div
-  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[19rem_minmax(0,1fr)_19rem]"
->
-  <div class="flex flex-col gap-3">
-    {@render light()}
-    <Timers of="starter" {tag}>
-      <p class="text-sm">
-        {past.length === 0
-          ? 'Ten seconds on, two minutes off; held, under three seconds.'
-          : `${past.length} ${past.length === 1 ? 'run' : 'runs'}: windings ${kelvin < 1 ? 'under 1' : `about ${Math.round(kelvin)}`} K above the room.`}
-      </p>
-    </Timers>
-    {#if mounted}
-      {#if data.instruments.length}
-        <LiveStarter {bench} {live} {run} {tag} {mayWrite} hands={clampedAs ? hands : undefined} />
-      {/if}
-      <section class="sheet p-3 text-sm" aria-label="Bench battery">
-        <h2 class="text-xl font-semibold">Bench battery first</h2>
-        <p class="mt-1">
-          After 15 s at half its cold-cranking amps at least <span class="figure">{limit.volts.toFixed(1)} V</span> at {celsius}
-          °C: a weak one fails every starter.
-        </p>
-        {#if limit.barred}<p class="mt-1 border-l-4 border-warning px-3">{limit.barred}</p>{/if}
-      </section>
-      <NoLoadTable {drives} {machine} {unloaded} {celsius} suspects={bench.diagnosis?.suspects ?? []} />
-    {/if}
-  </div>
-  <div class="order-first flex flex-col gap-3 lg:order-none">
+<div class="workplace">
+  <div class="at-hand flex flex-col gap-3">
     {#if mounted}
       <CheckAtHand {bench} nulls={data.nulls}>
         {#snippet before()}
@@ -137,5 +111,35 @@
     {#if mounted || points.length}<MotorCurve {machine} {drives} {points} {celsius} />{/if}
     {#if mounted}<AnyCheck {bench} />{/if}
   </div>
-  <SuspectsAndTape {bench} />
+
+  <div class="beside">
+    <div class="look flex flex-col gap-3">
+      {@render light()}
+      <Timers of="starter" {tag}>
+        <p class="text-sm">
+          {past.length === 0
+            ? 'Ten seconds on, two minutes off; held, under three seconds.'
+            : `${past.length} ${past.length === 1 ? 'run' : 'runs'}: windings ${kelvin < 1 ? 'under 1' : `about ${Math.round(kelvin)}`} K above the room.`}
+        </p>
+      </Timers>
+      {#if mounted && data.instruments.length}
+        <LiveStarter {bench} {live} {run} {tag} {mayWrite} hands={clampedAs ? hands : undefined} />
+      {/if}
+    </div>
+    <SuspectsAndTape {bench} />
+  </div>
+
+  <div class="more flex flex-col gap-3">
+    {#if mounted}
+      <section class="sheet p-3 text-sm" aria-label="Bench battery">
+        <h2 class="text-xl font-semibold">Bench battery first</h2>
+        <p class="mt-1">
+          After 15 s at half its cold-cranking amps at least <span class="figure">{limit.volts.toFixed(1)} V</span> at {celsius}
+          °C: a weak one fails every starter.
+        </p>
+        {#if limit.barred}<p class="mt-1 border-l-4 border-warning px-3">{limit.barred}</p>{/if}
+      </section>
+      <NoLoadTable {drives} {machine} {unloaded} {celsius} suspects={bench.diagnosis?.suspects ?? []} />
+    {/if}
+  </div>
 </div>

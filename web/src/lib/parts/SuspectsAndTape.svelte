@@ -13,9 +13,7 @@
   const waiting = $derived(new Set(outbox.waiting.map(({ id }) => id)));
 </script>
 
-<div
-  class="flex max-h-[calc(100vh-9rem)] flex-col gap-3 max-lg:max-h-none md:max-lg:col-span-2 md:max-lg:flex-row md:max-lg:items-start"
->
+<div class="said flex flex-col gap-3 md:max-lg:max-h-[max(34rem,calc(100vh-44rem))] lg:max-h-[calc(100vh-9rem)]">
   <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
     {#if bench.diagnosis}
       <Suspects diagnosis={bench.diagnosis} apart={bench.outlook?.apart} {part} />

@@ -19,21 +19,29 @@
 <div class="tag" class:wide>
   <span class="hole" aria-hidden="true"></span>
   <span class="figure number">{facts.tag}</span>
-  <span class="min-w-0">
-    <span class="block truncate font-semibold">{facts.model}</span>
-    <span class="block truncate">{facts.customer}</span>
-  </span>
-  <span class={wide ? 'min-w-0' : 'col-span-2 min-w-0'}>
-    <span class="block truncate">{complaintName(facts.complaint)}{facts.words ? `: ${facts.words}` : ''}</span>
-    <span class="block truncate text-sm">
-      {facts.decision
-        ? `${courseNames[facts.decision.course]}, ${facts.decision.technician}`
-        : readings}{#if facts.due}, {#if overdue}<strong>overdue since {dayOf(facts.due)}</strong>{:else}due {dayOf(
-            facts.due,
-          )}{/if}{/if}
+  {#if wide}
+    <span class="min-w-0 text-sm leading-tight">
+      <span class="block truncate"><strong>{facts.model}</strong>, {facts.customer}</span>
+      {@render wrong()}
     </span>
-  </span>
+  {:else}
+    <span class="min-w-0">
+      <span class="block truncate font-semibold">{facts.model}</span>
+      <span class="block truncate">{facts.customer}</span>
+    </span>
+    <span class="col-span-2 min-w-0">{@render wrong()}</span>
+  {/if}
 </div>
+
+{#snippet wrong()}
+  {@const told = `${complaintName(facts.complaint)}${facts.words ? `: ${facts.words}` : ''}`}
+  <span class="block truncate" title={told}>{told}</span>
+  <span class="block truncate text-sm leading-tight">
+    {facts.decision ? `${courseNames[facts.decision.course]}, ${facts.decision.technician}` : readings}{#if facts.due}, {#if overdue}<strong
+          >overdue since {dayOf(facts.due)}</strong
+        >{:else}due {dayOf(facts.due)}{/if}{/if}
+  </span>
+{/snippet}
 
 <style>
   .tag {
@@ -58,7 +66,7 @@
     clip-path: var(--corner);
   }
   .tag.wide {
-    grid-template-columns: auto minmax(0, 1fr) minmax(0, 1.2fr);
+    padding-block: 0.3rem;
   }
   .hole {
     position: absolute;

@@ -33,9 +33,8 @@
   <ol reversed class="pb-2">
     {#each rows as { reading, check, judged } (reading.id)}
       <li class="border-b border-dashed border-base-300 py-1" class:struck={reading.struck}>
-        <p class="flex items-center gap-2">
-          <span class="figure text-sm">{timeOf(reading.at)}</span>
-          <span class="min-w-0 grow truncate text-sm" title={check?.name}>{check?.name ?? reading.check}</span>
+        <p class="flex items-start gap-2">
+          <span class="min-w-0 grow pt-1 text-sm leading-tight">{check?.name ?? reading.check}</span>
           {#if waiting.has(reading.id)}<span class="late text-sm" title="On its way to the server">↥ waiting</span>{/if}
           {#if !reading.struck}
             <button
@@ -46,7 +45,8 @@
           {/if}
         </p>
         <p class="flex items-center gap-2">
-          <span class="figure grow text-lg font-semibold"
+          <span class="figure text-sm">{timeOf(reading.at)}</span>
+          <span class="figure grow text-lg leading-tight font-semibold"
             >{check ? outcomeText(check, reading.outcome) : reading.typed}</span
           >
           {#if reading.struck}

@@ -37,7 +37,7 @@
 
 <h1 class="sr-only">Bench: tag {data.job.tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
-  <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
+  <div class="min-w-72 flex-1 basis-full lg:basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
   <div class="flex flex-wrap items-end gap-2">
     <MeterAndHeat {bench} />
     <label class="flex flex-col text-sm">
@@ -52,57 +52,17 @@
           >{/each}
       </select>
     </label>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/stand">Stand</a>
-    <a class="btn h-9 px-2.5 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/work">Work</a>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/report">Report</a>
-    <a class="btn h-9 px-2.5" href="/unit/{data.job.tag}/pictures">Pictures</a>
+    <a class="btn h-9 px-2" href="/unit/{data.job.tag}/vehicle">Vehicle</a>
+    <a class="btn h-9 px-2" href="/unit/{data.job.tag}/stand">Stand</a>
+    <a class="btn h-9 px-2 btn-primary" href="/unit/{data.job.tag}/verdict">Verdict</a>
+    <a class="btn h-9 px-2" href="/unit/{data.job.tag}/work">Work</a>
+    <a class="btn h-9 px-2" href="/unit/{data.job.tag}/report">Report</a>
+    <a class="btn h-9 px-2" href="/unit/{data.job.tag}/pictures">Pictures</a>
   </div>
 </div>
 
-<div
-  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[22rem_minmax(0,1fr)_19rem] lg:content-stretch"
->
-  <div class="flex flex-col gap-3">
-    <div class="sheet p-2">
-      <Anatomy
-        machine={data.job.machine}
-        parts={bench.diagnosis?.parts}
-        {check}
-        selected={part}
-        onselect={(p) => (part = p)}
-      />
-    </div>
-    <AnyCheck {bench} />
-    {#if data.shelved}
-      <details class="sheet px-3">
-        <summary class="min-h-11 cursor-pointer py-2.5">
-          On the shelf{data.shelved.warnings.length ? `: ${data.shelved.warnings.length} to take care of` : ''}
-        </summary>
-        <ul class="pb-2 text-sm">
-          {#each data.shelved.warnings as { about, say } (about + say)}
-            <li class="border-t border-base-300 py-1.5"><strong>{trapAbouts[about]}.</strong> {say}</li>
-          {/each}
-          <li class="border-t border-base-300 py-1.5">
-            <a class="link" href="/shelf/{data.shelved.id}">All that is known of {data.shelved.known.name}</a>
-          </li>
-        </ul>
-      </details>
-    {:else if data.person.role === 'lead' && data.job.model.toLowerCase() !== 'unknown'}
-      <p><a class="link" href="/shelf/new?tag={tag}">Put {data.job.model} on the shelf</a></p>
-    {/if}
-    {#if bench.outlook?.hidden.length}
-      <section aria-label="What could still hide">
-        <h2 class="font-semibold">What could still hide</h2>
-        <ul class="text-sm">
-          {#each bench.outlook.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
-        </ul>
-      </section>
-    {/if}
-  </div>
-
-  <div class="order-first flex flex-col gap-3 lg:order-none">
+<div class="workplace [--look:22rem]">
+  <div class="at-hand flex flex-col gap-3">
     <CheckAtHand {bench} nulls={data.nulls}>
       {#snippet before()}
         {#if bench.outlook?.runFirst}
@@ -139,5 +99,47 @@
     <WorthDoing {bench}>{#snippet stopped()}{@render toVerdict()}{/snippet}</WorthDoing>
   </div>
 
-  <SuspectsAndTape {bench} {part} />
+  <div class="beside">
+    <div class="look flex flex-col gap-3">
+      <div class="sheet p-2">
+        <Anatomy
+          machine={data.job.machine}
+          parts={bench.diagnosis?.parts}
+          {check}
+          selected={part}
+          onselect={(p) => (part = p)}
+        />
+      </div>
+      <AnyCheck {bench} />
+    </div>
+    <SuspectsAndTape {bench} {part} />
+  </div>
+
+  <div class="more flex flex-col gap-3">
+    {#if data.shelved}
+      <details class="sheet px-3">
+        <summary class="min-h-11 cursor-pointer py-2.5">
+          On the shelf{data.shelved.warnings.length ? `: ${data.shelved.warnings.length} to take care of` : ''}
+        </summary>
+        <ul class="pb-2 text-sm">
+          {#each data.shelved.warnings as { about, say } (about + say)}
+            <li class="border-t border-base-300 py-1.5"><strong>{trapAbouts[about]}.</strong> {say}</li>
+          {/each}
+          <li class="border-t border-base-300 py-1.5">
+            <a class="link" href="/shelf/{data.shelved.id}">All that is known of {data.shelved.known.name}</a>
+          </li>
+        </ul>
+      </details>
+    {:else if data.person.role === 'lead' && data.job.model.toLowerCase() !== 'unknown'}
+      <p><a class="link" href="/shelf/new?tag={tag}">Put {data.job.model} on the shelf</a></p>
+    {/if}
+    {#if bench.outlook?.hidden.length}
+      <section aria-label="What could still hide">
+        <h2 class="font-semibold">What could still hide</h2>
+        <ul class="text-sm">
+          {#each bench.outlook.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
+        </ul>
+      </section>
+    {/if}
+  </div>
 </div>

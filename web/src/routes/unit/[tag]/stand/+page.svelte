@@ -51,7 +51,7 @@
 
 <h1 class="sr-only">{family.drives ? 'Starter bench' : 'Run stand'}: tag {tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
-  <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
+  <div class="min-w-72 flex-1 basis-full lg:basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
   <div class="flex flex-wrap items-end gap-2">
     <MeterAndHeat {bench} />
     <a class="btn h-9 px-2.5" href="/unit/{tag}">Bench</a>

@@ -34,7 +34,7 @@
 
 <h1 class="sr-only">On the vehicle: tag {data.job.tag}, {data.job.model}</h1>
 <div class="flex flex-wrap items-stretch gap-3 px-4 pt-3">
-  <div class="min-w-72 flex-1 basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
+  <div class="min-w-72 flex-1 basis-full lg:basis-0"><Tag facts={tagFacts(bench.job)} wide /></div>
   <div class="flex flex-wrap items-end gap-3">
     <MeterAndHeat {bench} />
     <a class="btn h-9 btn-primary" href="/unit/{data.job.tag}">Bench</a>
@@ -42,16 +42,45 @@
   </div>
 </div>
 
-<div
-  class="grid grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-4 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[20rem_minmax(0,1fr)_19rem] lg:content-stretch"
->
-  <div class="flex flex-col gap-3">
-    {#if bench.outlook?.blame}<Blame blame={bench.outlook.blame} tag={data.job.tag} />{:else}<p
-        class="sheet p-3"
-        role="status"
-      >
-        Working out where the fault may lie…
-      </p>{/if}
+<div class="workplace [--look:20rem]">
+  <div class="at-hand flex flex-col gap-3">
+    <CheckAtHand {bench}>
+      {#snippet before()}
+        <fieldset class="mt-3 flex flex-wrap gap-2">
+          <legend class="sr-only">Who measured it</legend>
+          {#each tellers as { id, name } (id)}
+            <label class="btn min-h-11 font-normal" class:btn-primary={bench.told === id}>
+              <input
+                type="radio"
+                name="told"
+                class="sr-only"
+                value={id}
+                checked={bench.told === id}
+                onchange={() => (bench.told = id)}
+              />
+              {name}
+            </label>
+          {/each}
+        </fieldset>
+      {/snippet}
+      {#snippet done()}{@render toBench()}{/snippet}
+    </CheckAtHand>
+    <WorthDoing {bench}>{#snippet stopped()}{@render toBench()}{/snippet}</WorthDoing>
+  </div>
+
+  <div class="beside">
+    <div class="look">
+      {#if bench.outlook?.blame}<Blame blame={bench.outlook.blame} tag={data.job.tag} />{:else}<p
+          class="sheet p-3"
+          role="status"
+        >
+          Working out where the fault may lie…
+        </p>{/if}
+    </div>
+    <SuspectsAndTape {bench} />
+  </div>
+
+  <div class="more flex flex-col gap-3">
     <VehicleFields {bench} ratedWatts={drives?.ratedWatts(data.job.machine)} />
     {#if drives}<Cranking {bench} machine={data.job.machine} {drives} />{/if}
     <AnyCheck {bench} />
@@ -82,31 +111,4 @@
       </ul>
     </details>
   </div>
-
-  <div class="order-first flex flex-col gap-3 lg:order-none">
-    <CheckAtHand {bench}>
-      {#snippet before()}
-        <fieldset class="mt-3 flex flex-wrap gap-2">
-          <legend class="sr-only">Who measured it</legend>
-          {#each tellers as { id, name } (id)}
-            <label class="btn min-h-11 font-normal" class:btn-primary={bench.told === id}>
-              <input
-                type="radio"
-                name="told"
-                class="sr-only"
-                value={id}
-                checked={bench.told === id}
-                onchange={() => (bench.told = id)}
-              />
-              {name}
-            </label>
-          {/each}
-        </fieldset>
-      {/snippet}
-      {#snippet done()}{@render toBench()}{/snippet}
-    </CheckAtHand>
-    <WorthDoing {bench}>{#snippet stopped()}{@render toBench()}{/snippet}</WorthDoing>
-  </div>
-
-  <SuspectsAndTape {bench} />
 </div>
