@@ -4,7 +4,15 @@ import { boundsFactor } from '../src/belief/bounds.ts';
 import type { Dimensions } from '../src/belief/dimensions.ts';
 import { type Case, faultChances, openCase, type Particle, standingParticles } from '../src/belief/index.ts';
 import { clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../src/machines/index.ts';
-import { gaussianOf, gaussianUpdate, normalCdf, normalPdf, seeded, slopeOf } from '../src/numeric/index.ts';
+import {
+  gaussianOf,
+  gaussianUpdate,
+  normalCdf,
+  normalPdf,
+  type PriorParameter,
+  seeded,
+  slopeOf,
+} from '../src/numeric/index.ts';
 import { HiddenUnit, type Strewing } from '../src/practice/index.ts';
 import { spreads, starterSpreads } from './spreads.ts';
 import { meter } from './starters.ts';
@@ -69,22 +77,68 @@ describe('severity: milder than the mildest is a sound part’s', () => {
     expect(leaky(1.5 * edge)).lessThan(0.05);
   });
 
-  it('a normal cut off at its edge: as numerical integration has it', () => {
-    const [component, slope, noise, edge] = [0, 2, 0.25, Math.sqrt(3)];
-    const dimensions = { severity: [component, 1] } as unknown as Dimensions;
-    const particle = { soundAbove: [true] } as unknown as Particle;
-    const before = gaussianOf([1, 1]);
-    for (const y of [-1, 2, 3.4, 5]) {
-      const after = gaussianUpdate(before, 0, slopeOf(Float64Array.of(slope, 0), 0), y, noise);
-      const [from, steps] = [-8, 20_000];
-      const step = (edge - from) / steps;
-      const density = (x: number) => normalPdf(x, 0, 1) * normalPdf(y, slope * x, Math.sqrt(noise));
-      const integral = Array.from({ length: steps }, (_, n) => density(from + (n + 0.5) * step) * step);
-      const exact = integral.reduce((sum, one) => sum + one, 0) / normalCdf(edge);
-      const told = normalPdf(y, 0, Math.sqrt(slope ** 2 + noise)) * boundsFactor(particle, dimensions, before, after);
-      expect(told, `at ${y}`).closeTo(exact, 1e-3 * exact + 1e-9);
-    }
-  });
+  const hard = { mean: Math.sqrt(3), sigma: 0 };
+  const soft = { mean: 0.7, sigma: 0.35 };
+  for (const [of, { mean, sigma }, dimensions, particle] of [
+    ['a severity at its hard edge', hard, { severity: [0, 1], bounded: [] }, { soundAbove: [true] }],
+    [
+      'a sound part at a soft one',
+      soft,
+      { severity: [1], bounded: [{ dimension: 0, most: soft }] },
+      { soundAbove: [] },
+    ],
+  ] as unknown as readonly (readonly [string, PriorParameter, Dimensions, Particle])[])
+    it(`a normal cut off, ${of}: as numerical integration has it`, () => {
+      const [slope, noise] = [2, 0.25];
+      const before = gaussianOf([1, 1]);
+      const within = (x: number) => (sigma ? normalCdf((mean - x) / sigma) : Number(x < mean));
+      const [from, to, steps] = [-8, sigma ? 8 : mean, 20_000];
+      const step = (to - from) / steps;
+      const integral = (density: (x: number) => number) =>
+        Array.from({ length: steps }, (_, n) => from + (n + 0.5) * step).reduce(
+          (sum, x) => sum + normalPdf(x, 0, 1) * within(x) * density(x) * step,
+          0,
+        );
+      for (const y of [-1, 2, 3.4, 5]) {
+        const after = gaussianUpdate(before, 0, slopeOf(Float64Array.of(slope, 0), 0), y, noise);
+        const exact = integral((x) => normalPdf(y, slope * x, Math.sqrt(noise))) / integral(() => 1);
+        const told = normalPdf(y, 0, Math.sqrt(slope ** 2 + noise)) * boundsFactor(particle, dimensions, before, after);
+        expect(told, `at ${y}`).closeTo(exact, 1e-3 * exact + 1e-9);
+      }
+    });
+});
+
+describe('severity: more than a sound part has is a fault', () => {
+  // Three tenths of an ohm, give or take a third, is the border of a brush contact [from memory].
+  for (const [shop, unlikeShare] of [
+    ['a usual shop', undefined],
+    ['a shop whose units are mostly strewn widely', 0.9],
+  ] as const)
+    for (const [contact, border] of [
+      [0.15, 'sound'],
+      [0.2, 'sound'],
+      [0.4, 'dirty'],
+      [0.6, 'dirty'],
+    ] as const)
+      it(`${contact} ohms from each brush to its ring: ${border}, in ${shop}`, () => {
+        const session = unitSession(alternator, 'none', [meter], { unlikeShare });
+        const { opened } = session;
+        const rotor = alternator.family === 'claw-pole' ? alternator.rotorOhms : NaN;
+        const readings = Object.entries({
+          'leads-null': 0,
+          'field-ohms': rotor + 2 * contact,
+          'ring-ring': rotor,
+          'brush-ring:1': contact,
+          'brush-ring:2': contact,
+        }).map(([check, ohms]) => {
+          const outcome = { kind: 'value', value: Number((ohms + meter.leadOhms).toFixed(3)) } as const;
+          return { id: check, check, outcome, meter: meter.id, celsius: 20 };
+        });
+        const dirty = opened.faults.findIndex(({ id }) => id === 'rings-dirty');
+        const chance = faultChances(opened, session.beliefAfter({ readings }))[dirty]!;
+        if (border === 'sound') expect(chance).lessThan(0.05);
+        else expect(chance).greaterThan(0.9);
+      });
 });
 
 describe('severity: faults that make the same circuit keep their odds, wherever in its cell a severity lies', () => {

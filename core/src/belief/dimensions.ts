@@ -1,7 +1,7 @@
 import { gainSigma, type Multimeter } from '../instruments/index.ts';
 import { benchSupply, currentClamp } from '../instruments/index.ts';
 import type { Check } from '../checks/index.ts';
-import { type Gaussian, gaussianOf } from '../numeric/index.ts';
+import { type Gaussian, gaussianOf, type PriorParameter } from '../numeric/index.ts';
 import type { Nuisance } from '../machines/index.ts';
 
 /**
@@ -18,6 +18,8 @@ export interface Dimensions {
   readonly instruments: number;
   /** Where the severity of each fault of a hypothesis stands. */
   readonly severity: readonly number[];
+  /** Those of which a sound unit has hardly more than so much. */
+  readonly bounded: readonly { readonly dimension: number; readonly most: PriorParameter }[];
 }
 
 /** The name of a meter's leads. */
@@ -57,6 +59,7 @@ export function dimensionsOf(meters: readonly Multimeter[], ofUnit: readonly Nui
     index: new Map(names.map((name, i) => [name, i])),
     instruments: instruments.length,
     severity: severities.map(({ name }) => names.indexOf(name)),
+    bounded: ofUnit.flatMap(({ name, most }) => (most === undefined ? [] : [{ dimension: names.indexOf(name), most }])),
   };
 }
 

@@ -76,8 +76,8 @@ export function apply<M>(
       family.generates &&
       ((build, stand, faults, off) => family.generates!.spin(machineOf(build))(build, stand, faults, off)),
     nuisances: (build) =>
-      family.nuisances(machineOf(build), build).map(({ name, sigma }) => {
-        return { name, sigma: sigma * timesWider(build, name) };
+      family.nuisances(machineOf(build), build).map((one) => {
+        return { ...one, sigma: one.sigma * timesWider(build, one.name) };
       }),
   };
 }

@@ -175,6 +175,8 @@ export interface Item {
 export interface Nuisance {
   readonly name: string;
   readonly sigma: number;
+  /** A sound part has hardly more, however widely units are strewn: beyond it is a fault. No border is sharp: its own sigma. */
+  readonly most?: { readonly mean: number; readonly sigma: number };
 }
 
 export interface Complaint {

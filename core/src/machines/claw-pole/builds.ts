@@ -1,5 +1,6 @@
 import type { Build, StrewnApart } from '../build.ts';
 import type { Nuisance } from '../family.ts';
+import { usual } from './circuit.ts';
 import { type ClawPole, diodePlaces, phases } from './parameters.ts';
 
 export interface ClawPoleBuild extends Build {
@@ -33,6 +34,12 @@ export const clawPoleContrary = (machine: ClawPole): readonly ClawPoleBuild[] =>
     : clawPoleBuilds({ ...machine, diodeKind: machine.diodeKind === 'silicon' ? 'low-loss' : 'silicon' });
 
 /**
+ * Of each brush on its ring, give or take a third: through the brushes a field reads little more than from ring to ring;
+ * with half an ohm more and above it is dirt or a brush [from memory].
+ */
+const mostContact = { ohms: 0.3, share: 0.35 };
+
+/**
  * The spreads of sound machines. Junction voltages: a batch moves together, siblings differ by a few mV (500, 502,
  * 504 mV seen: common practice, no source); batch spreads and leakages are from memory, chosen wide.
  */
@@ -48,7 +55,11 @@ export function clawPoleNuisances(machine: ClawPole, build: ClawPoleBuild): read
     { name: 'stator', sigma: 0.15 },
     ...phases.map((phase) => ({ name: `stator:${phase}`, sigma: 0.01 })),
     { name: 'rotor', sigma: 0.12 },
-    { name: 'brushes', sigma: 0.6 },
+    {
+      name: 'brushes',
+      sigma: 0.6,
+      most: { mean: Math.log(mostContact.ohms / usual.brushOhms), sigma: mostContact.share },
+    },
     { name: 'leak', sigma: 1 },
     ...diodePlaces(machine).map((place) => ({ name: `leak:${place}`, sigma: 0.8 })),
     ...phases.map((phase) => ({ name: `exciter-leak:${phase}`, sigma: 1 })),
