@@ -27,13 +27,13 @@ export const spreads: Strewing = {
   /** Ω: how far the leads are from what the meter's maker says. */
   leads: 0.05,
   /**
-   * However wide a study strews units, one beyond is what the study calls a fault (a diode that leaks a third of a
-   * megohm, half an ohm in a contact).
+   * However wide a study strews units, one beyond is what the study calls a fault: a diode that leaks a megohm, half an ohm
+   * in both contacts, less than 5 MΩ from a winding to its core (IEEE 43-2013, random-wound, figure from memory).
    */
   within: {
     leak: [0.05, Infinity],
-    'insulation-core': [1e-3, Infinity],
-    'insulation-rotor-core': [2e-3, Infinity],
+    'insulation-core': [0.01, Infinity],
+    'insulation-rotor-core': [0.0034, Infinity],
     'insulation-output': [0.02, Infinity],
     brushes: [0, 2.2],
     rotor: [0.7, Infinity],

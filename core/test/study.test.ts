@@ -77,6 +77,20 @@ describe('a small study: hidden faults, found by following the advice', () => {
     expect(near).lessThan(0.03);
   });
 
+  // IEEE 43-2013, random-wound: 5 MΩ at the least; figure from memory.
+  for (const check of ['stator-core-insulation', 'ring-core-insulation'])
+    it(`no unit that the study calls sound reads less than 5 MΩ by “${check}”, however widely strewn`, () => {
+      const { subject } = session.opened;
+      const { method, assembly } = subject.checks.find(({ id }) => id === check)!;
+      if (method.kind !== 'meter') throw new Error(`${check} is read with no meter`);
+      const ohms = Array.from(
+        { length: 300 },
+        (_, seed) =>
+          new HiddenUnit(seeded(seed), subject, meter, [], spreads, 3).measured(method.setup, assembly).value,
+      );
+      expect(Math.min(...ohms)).within(5e6, 20e6);
+    });
+
   it('no study draws a fault that it then calls invisible, and it draws healthy, single and double as it says', () => {
     const drawn = Array.from({ length: 4000 }, () => hide(random, session.opened));
     const share = (faults: number) => drawn.filter((hidden) => hidden.length === faults).length / drawn.length;
