@@ -176,7 +176,7 @@ export interface Nuisance {
   readonly name: string;
   readonly sigma: number;
   /** A sound part has hardly more, however widely units are strewn: beyond it is a fault. No border is sharp: its own sigma. */
-  readonly most?: { readonly mean: number; readonly sigma: number };
+  readonly most?: PriorParameter;
 }
 
 export interface Complaint {

@@ -107,7 +107,7 @@
           bind:this={findField}
           bind:value={find}
           oninput={() => (findProblem = '')}
-          class="input h-9 w-20 bg-base-100 text-base-content input-sm lg:w-24 lg:placeholder:text-transparent"
+          class="input h-9 w-20 bg-base-100 text-base-content input-sm placeholder:text-base-content lg:w-24 lg:placeholder:text-transparent"
           placeholder="Find tag"
           inputmode="numeric"
           autocomplete="off"
