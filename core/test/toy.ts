@@ -74,6 +74,14 @@ const toy: Subject = {
 
 export const toyCase = (): Case => openCase(toy, complaint, [multimeterById('workshop')]);
 
+/** The same with so many looks that all see `a`, and see it well: `sees-a:0` and so on. */
+export const toyOfMany = (looks: number): Case => {
+  const checks = Array.from({ length: looks }, (_, at) =>
+    look(`sees-a:${at}`, (s) => (s.includes('a') ? 1 - 1e-6 : 1e-6)),
+  );
+  return openCase({ ...toy, checks }, complaint, [multimeterById('workshop')]);
+};
+
 /** A unit's case, by the ids of its complaint and meters. */
 export function openUnit(machine: Machine, complaintId: string, meters: readonly string[]): Case {
   const subject = subjectOf(machine);

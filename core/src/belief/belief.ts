@@ -27,8 +27,6 @@ export interface Evidence {
   readonly bits: Float64Array;
   /** Which faults the check could feel at all; a fault can also lose odds to a better explanation. */
   readonly felt: readonly boolean[];
-  /** The chance that it was a slip, as things stood when it was read. */
-  readonly doubt: number;
   /**
    * For each build, of the particles that stood when it was read: the chance that it was a slip, if that particle is true;
    * reconsidered where a later reading contradicts it.
@@ -166,9 +164,7 @@ export function* beliefInSteps(opened: Case, belief: Belief, reading: Reading, s
     particles: weighing.row.particles,
     chances: weighing.slipped(slips),
   }));
-  let doubt = 0;
-  slipped.forEach(({ chances }, b) => chances.forEach((c, at) => (doubt += c * weighings[b]!.after[at]!)));
-  const evidence = { reading, bits: bitsOf(before, after, total), felt, doubt: doubt / total, slips: slipped };
+  const evidence = { reading, bits: bitsOf(before, after, total), felt, slips: slipped };
   return {
     rows: weighings.map((weighing) => weighing.left(least, kept)),
     evidence: [...revised(belief.evidence, weighings), evidence],

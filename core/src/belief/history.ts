@@ -2,16 +2,26 @@ import { type Belief, chanceThat, priorBelief, type Scope } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, countedReadings } from './counted.ts';
 import type { Particle } from './hypotheses.ts';
-import type { Steps } from './steps.ts';
+import { slipChance } from './likelihood.ts';
+import { atOnce, type Steps } from './steps.ts';
 import { type Followed, Trail } from './trail.ts';
 
 /** So likely unlike its kind, or something that such a unit is taken for, and it is weighed as `any` unit. */
 const anyFrom = 0.5;
 /** From here on that is worth preparing for [our estimate]. */
 const preparedFrom = 0.2;
-/** A reading that was a slip as likely as this contradicts what was believed; one in a list does so now and then. */
+/** A reading that was a slip as likely as this contradicts what was believed. */
 const contradicts = 0.5;
-const fewContradict = 1;
+/** One entry in a list does so now and then. */
+const fewEntries = 1;
+/** What had dropped is as likely as all that was left, where an order makes what was read so much likelier. */
+const asLikelyAgain = Math.LN2;
+
+/** An order in which a list is followed: some readings before all others. */
+interface Way {
+  readonly order: readonly Counted[];
+  readonly trail: Trail;
+}
 
 /** Beliefs along a list of readings. */
 export class History {
@@ -32,9 +42,8 @@ export class History {
   follow(readings: readonly Reading[]): Followed {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
-    const scope = this.#mayBeAny(usual, anyFrom) ? 'any' : 'its kind';
-    const asTold = scope === 'any' ? this.#trail(scope).follow(counted) : usual;
-    return this.#isContradicted(asTold) ? this.#trail(scope, 'run last').follow(this.#runLast(counted)) : asTold;
+    const { trail, order } = atOnce(this.#likeliest(this.#mayBeAny(usual, anyFrom) ? 'any' : 'its kind', counted));
+    return trail.follow(order);
   }
 
   /** Follows a unit as `any` beforehand, a small step at a time, when it may soon have to be. */
@@ -42,7 +51,8 @@ export class History {
     const counted = countedReadings(readings);
     const usual = this.#trail('its kind').follow(counted);
     if (!this.#mayBeAny(usual, preparedFrom)) return;
-    yield* this.#trail('any').prepare(counted);
+    const { trail, order } = yield* this.#likeliest('any', counted);
+    yield* trail.prepare(order);
   }
 
   /**
@@ -61,33 +71,59 @@ export class History {
   }
 
   /**
-   * Whether what was read at rest contradicts what running left: what two faults make of a unit that runs may be foreseen
-   * badly, from one and one, and what was true have dropped for good.
+   * What is true may have dropped for good before the readings that show it: the first that two faults make were foreseen
+   * badly from one and one, or slipped. Those fit nothing then. The list is followed anew with them first, and once more
+   * when more of them have come than there were; of two orders that holds from then on which makes likelier what was read
+   * by then.
    */
-  #isContradicted({ counted, belief }: Followed): boolean {
-    if (this.#opened.subject.runsPairs) return false;
-    const first = counted.findIndex((one) => this.#ran(one));
-    if (first < 0) return false;
-    const atRest = belief.evidence.filter(
-      ({ doubt }, r) => r > first && doubt >= contradicts && !this.#ran(counted[r]!),
-    );
-    return atRest.length > fewContradict;
+  *#likeliest(scope: Scope, counted: readonly Counted[]): Steps<Way> {
+    let held: Way = { trail: this.#trail(scope), order: counted };
+    let known: readonly Counted[] = [];
+    const asked = [held.trail];
+    for (;;) {
+      const misfits: Counted[] = [];
+      const isContradicted = () => entriesOf(misfits) > Math.max(fewEntries, entriesOf(known));
+      const walked = yield* held.trail.walk(held.order, (one, doubt) => {
+        if (doubt >= contradicts && !known.includes(one) && this.#isMeasuredAtRest(one)) misfits.push(one);
+        return isContradicted();
+      });
+      if (!isContradicted()) break;
+      known = [...known, ...misfits];
+      const trail = this.#trail(scope, known);
+      asked.push(trail);
+      const anew = yield* trail.walk(firstOf(walked.counted, known));
+      if (anew.logLikelihood > walked.logLikelihood + asLikelyAgain) held = { trail, order: firstOf(counted, known) };
+    }
+    this.#forget(scope, asked);
+    for (const trail of asked) if (trail !== held.trail) trail.letGo();
+    return held;
   }
 
-  /** All that is foreseen well before what ran. */
-  #runLast(counted: readonly Counted[]): readonly Counted[] {
-    return [...counted.filter((one) => !this.#ran(one)), ...counted.filter((one) => this.#ran(one))];
+  /** Orders that nobody asked for any more. */
+  #forget(scope: Scope, asked: readonly Trail[]): void {
+    for (const [key, trail] of this.#trails)
+      if (key.startsWith(scope) && !asked.includes(trail)) this.#trails.delete(key);
   }
 
-  #ran({ reading }: Counted): boolean {
-    return this.#opened.subject.assemblies.some(({ id, running }) => running && id === reading.check.assembly);
+  #isMeasuredAtRest({ reading: { check, slip = slipChance } }: Counted): boolean {
+    const running = this.#opened.subject.assemblies.some(({ id, running }) => running && id === check.assembly);
+    return slip <= slipChance && !running;
   }
 
-  #trail(scope: Scope, order: 'as told' | 'run last' = 'as told'): Trail {
-    const key = `${scope}, ${order}`;
+  /** `first`: the readings that are followed before all others. */
+  #trail(scope: Scope, first: readonly Counted[] = []): Trail {
+    const key = [scope, ...first.map(({ reading }) => reading.check.id)].join(', ');
     const faults = scope === 'any' && !this.#opened.subject.twoAtMost ? 'further ones too' : 'those it began with';
     const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope), faults);
     this.#trails.set(key, trail);
     return trail;
   }
 }
+
+const entriesOf = (counted: readonly Counted[]): number => counted.reduce((sum, { entries }) => sum + entries, 0);
+
+/** Some of a list before all others. */
+const firstOf = (counted: readonly Counted[], first: readonly Counted[]): readonly Counted[] => [
+  ...first,
+  ...counted.filter((one) => !first.includes(one)),
+];

@@ -1,4 +1,4 @@
-import { type Belief, beliefInSteps, beliefWithout, type Outset } from './belief.ts';
+import { type Belief, beliefInSteps, beliefWithout, type Outset, slipChanceOf } from './belief.ts';
 import type { Case, Reading } from './case.ts';
 import { type Counted, isSame, slipAfter } from './counted.ts';
 import { leadsOf } from './dimensions.ts';
@@ -16,9 +16,22 @@ export interface Followed {
   readonly after: (many: number) => Belief;
 }
 
+/** How far a list was followed. */
+export interface Walked {
+  readonly counted: readonly Counted[];
+  /** How likely those are: its natural logarithm. */
+  readonly logLikelihood: number;
+}
+
+/** Told of each reading how doubtful it was when it was read, says whether to follow no further. */
+type Until = (counted: Counted, doubt: number) => boolean;
+
 /** A place along a trail. */
 interface Place {
   readonly outset: Outset;
+  /** The chance that the last reading before it was a slip, as things stood then. */
+  readonly doubt: number;
+  readonly logLikelihood: number;
   /** Let go where all of them hold too much; it is thought through anew when it is asked for. */
   readonly belief: Belief | undefined;
   /** How many states it holds, those of its neighbours among them. */
@@ -43,7 +56,10 @@ const soonFoundFrom = 0.1;
 /** Which faults are weighed along a list: further ones stand beside two and more that were found. */
 type Weighed = 'those it began with' | 'further ones too';
 
-/** Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends. */
+/**
+ * Beliefs along a list: one that begins like the last one is not worked out anew, nor is what was tried where it ends.
+ * What comes after a list that ends earlier is kept.
+ */
 export class Trail {
   readonly #opened: Case;
   readonly #before: Belief;
@@ -58,35 +74,43 @@ export class Trail {
     this.#before = before;
     this.#faults = faults;
     this.#most = most;
-    this.#places = [{ outset: outsetOf(before), belief: before, states: statesOf(before) }];
+    this.#places = [placeAt(before)];
   }
 
   follow(counted: readonly Counted[]): Followed {
-    return atOnce(this.#follow(counted));
+    atOnce(this.walk(counted));
+    const outsets = this.#places.slice(0, counted.length + 1).map(({ outset }) => outset);
+    return { counted, outsets, belief: this.#beliefAt(counted.length), after: (many) => this.#beliefAt(many) };
   }
 
   /** Follows a list a small step at a time, then weighs what may soon be weighed beside what was found in it. */
   *prepare(counted: readonly Counted[]): Steps<void> {
-    const { belief } = yield* this.#follow(counted);
+    yield* this.walk(counted);
+    const belief = this.#beliefAt(counted.length);
     if (this.#faults === 'those it began with') return;
     for (const set of setsFound(this.#opened, belief, soonFoundFrom)) yield* this.#beside(belief, set).prepare(counted);
   }
 
-  *#follow(counted: readonly Counted[]): Steps<Followed> {
+  /** Follows a list a small step at a time, and no further than a reading that `until` is true of. */
+  *walk(counted: readonly Counted[], until: Until = () => false): Steps<Walked> {
     const same = this.#same(counted);
-    this.#counted = counted.slice(0, same);
-    this.#places.length = same + 1;
-    let belief = this.#beliefAt(same);
-    while (this.#counted.length < counted.length) {
-      const read = counted.slice(0, this.#counted.length + 1);
-      belief = yield* this.#after(belief, read);
-      this.#counted = read;
-      this.#places.push({ outset: outsetOf(belief), belief, states: statesOf(belief) });
-      this.#letGo();
-      yield;
+    if (same < counted.length) {
+      this.#counted = counted.slice(0, same);
+      this.#places.length = same + 1;
     }
-    const outsets = this.#places.map(({ outset }) => outset);
-    return { counted, outsets, belief, after: (many) => this.#beliefAt(many) };
+    for (const [at, one] of counted.entries()) {
+      if (at >= this.#counted.length) {
+        const read = counted.slice(0, at + 1);
+        const belief = yield* this.#after(this.#beliefAt(at), read);
+        this.#counted = read;
+        this.#places.push(placeAt(belief));
+        this.letGo(this.#most);
+        yield;
+      }
+      const { doubt, logLikelihood } = this.#places[at + 1]!;
+      if (until(one, doubt)) return { counted: counted.slice(0, at + 1), logLikelihood };
+    }
+    return { counted, logLikelihood: this.#places[counted.length]!.logLikelihood };
   }
 
   /** How many of a list are those followed last. */
@@ -106,12 +130,13 @@ export class Trail {
     return belief;
   }
 
-  #letGo(): void {
+  /** Holds no more beliefs than that, its last ones apart. */
+  letGo(most = 0): void {
     let held = this.#places.reduce((sum, { belief, states }) => sum + (belief ? states : 0), 0);
-    if (held <= this.#most) return;
+    if (held <= most) return;
     const older = [...this.#places.entries()].slice(1, -lastKept);
     for (const [at, place] of older.sort(([, a], [, b]) => b.states - a.states)) {
-      if (held <= this.#most) break;
+      if (held <= most) break;
       if (!place.belief) continue;
       this.#places[at] = { ...place, belief: undefined };
       held -= place.states;
@@ -139,7 +164,9 @@ export class Trail {
     let joined = belief;
     for (const set of setsFound(this.#opened, belief, foundFrom)) {
       yield;
-      joined = withSet(joined, (yield* this.#beside(joined, set).#follow(read)).belief);
+      const beside = this.#beside(joined, set);
+      yield* beside.walk(read);
+      joined = withSet(joined, beside.follow(read).belief);
     }
     return joined;
   }
@@ -166,6 +193,12 @@ function outsetOf(belief: Belief): Outset {
     knownOutsets.set(belief, outset);
   }
   return outset;
+}
+
+function placeAt(belief: Belief): Place {
+  const read = belief.evidence.length;
+  const doubt = read > 0 ? slipChanceOf(belief, read - 1) : 0;
+  return { outset: outsetOf(belief), doubt, logLikelihood: belief.logLikelihood, belief, states: statesOf(belief) };
 }
 
 const statesOf = ({ rows }: Belief): number => new Set(rows.flatMap(({ states }) => states)).size;
