@@ -26,6 +26,7 @@
       })
       .reverse(),
   );
+  const isNumber = ({ outcome: { kind } }: TakenReading) => kind === 'value' || kind === 'over-range';
 </script>
 
 <section aria-label="Tape" class="tape">
@@ -46,7 +47,7 @@
         </p>
         <p class="flex items-center gap-2">
           <span class="figure text-sm">{timeOf(reading.at)}</span>
-          <span class="figure grow text-lg leading-tight font-semibold"
+          <span class={['grow leading-tight font-semibold', isNumber(reading) && 'figure text-lg']}
             >{check ? outcomeText(check, reading.outcome) : reading.typed}</span
           >
           {#if reading.struck}
