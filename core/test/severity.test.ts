@@ -138,6 +138,8 @@ describe('severity: more than a sound part has is a fault', () => {
         const chance = faultChances(opened, session.beliefAfter({ readings }))[dirty]!;
         if (border === 'sound') expect(chance).lessThan(0.05);
         else expect(chance).greaterThan(0.9);
+        for (const { check, word } of session.judge({ readings }))
+          if (check.startsWith('brush-ring')) expect(word, check).equal(border === 'sound' ? 'sound' : 'failed');
       });
 });
 

@@ -1,4 +1,4 @@
-import { type Gaussian, gaussianAlong, normalCdf, type PriorParameter } from '../numeric/index.ts';
+import { type Gaussian, gaussianAbove, gaussianAlong, normalCdf, type PriorParameter } from '../numeric/index.ts';
 import type { Dimensions } from './dimensions.ts';
 import type { Particle } from './hypotheses.ts';
 
@@ -30,6 +30,14 @@ export function boundsFactor(
   for (const [slot, isBound] of soundAbove.entries()) if (isBound) within(severity[slot]!, edge);
   return factor;
 }
+
+/** What is known of a sound unit, and that it has no more than its bounds. */
+export const withinBounds = ({ bounded }: Dimensions, state: Gaussian): Gaussian =>
+  bounded.reduce(
+    (known, { dimension, most: { mean, sigma } }) =>
+      gaussianAbove(known, 0, { index: [dimension], value: [-1] }, -mean, sigma ** 2),
+    state,
+  );
 
 /** Whether a component isn't what it was; one step that doesn't touch it leaves it as it is. */
 const isMoved = (dimension: number, known: Gaussian, { newest }: Gaussian): boolean =>

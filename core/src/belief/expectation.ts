@@ -2,6 +2,7 @@ import { caliperSigma, type Check, findingsOf, type Outcome, type Word } from '.
 import { type Build, kinOf } from '../machines/index.ts';
 import { type Gaussian, gaussianProject, normalBetween, slopePart } from '../numeric/index.ts';
 import { type Belief, buildChances, type Outset } from './belief.ts';
+import { withinBounds } from './bounds.ts';
 import type { Case } from './case.ts';
 import type { NumberPrediction } from './prediction.ts';
 import type { Conditions } from './predictor.ts';
@@ -57,7 +58,8 @@ export function soundBands(
   return likeliestKin(opened, outset).flatMap((b) => {
     const prediction = predictor.predict(check, opened.builds[b]!, opened.particles[0]!);
     if (prediction.kind !== 'number') return [];
-    return [{ ...bandOf(check, prediction, outset.rows[b]!.sound), build: opened.builds[b]! }];
+    const sound = withinBounds(opened.dimensions, outset.rows[b]!.sound);
+    return [{ ...bandOf(check, prediction, sound), build: opened.builds[b]! }];
   });
 }
 
@@ -104,7 +106,7 @@ function limitsOf(opened: Case, outset: Outset, check: Check, conditions: Condit
     if (weight < 1e-6 || prediction.kind !== 'number') return [];
     const ofUnit = slopePart(prediction.slope, (i) => i >= instruments);
     const ofInstrument = slopePart(prediction.slope, (i) => i < instruments);
-    const unit = gaussianProject(opened.priorStates[b]!, prediction.mean, ofUnit);
+    const unit = gaussianProject(withinBounds(opened.dimensions, opened.priorStates[b]!), prediction.mean, ofUnit);
     const instrument = gaussianProject(outset.rows[b]!.sound, 0, ofInstrument);
     const { noiseVariance, ownVariance = 0 } = prediction;
     const reach = coverage * Math.sqrt(unit.variance + ownVariance);
