@@ -18,7 +18,7 @@ const record = (page: Page, value: string): Promise<Times> =>
     const part = (name: string) => document.querySelector(`section[aria-label="${name}"]`)!;
     const title = () => part('Check at hand')?.querySelector('h2')?.textContent;
     const field = document.querySelector<HTMLInputElement>('#entry')!;
-    const rows = part('Tape').querySelectorAll('li .text-lg').length;
+    const rows = part('Tape').querySelectorAll('.strike').length;
     const before = title();
     const began = performance.now();
     const after = (holds: () => boolean) =>
@@ -34,7 +34,7 @@ const record = (page: Page, value: string): Promise<Times> =>
         });
         watcher.observe(document.body, { subtree: true, childList: true, characterData: true });
       });
-    const grown = () => part('Tape').querySelectorAll('li .text-lg').length > rows;
+    const grown = () => part('Tape').querySelectorAll('.strike').length > rows;
     const seen = Promise.all([
       after(grown),
       after(() => grown() && part('Tape').querySelector('li:first-child svg') !== null),
@@ -99,13 +99,13 @@ async function teardown(page: Page, many: number): Promise<void> {
   const taken = (await page.textContent('section[aria-label="Tape"]'))!;
   const names = await page.locator(`${checks} option`).allTextContents();
   for (const name of names.filter((one) => !taken.includes(one)).slice(0, many)) {
-    const rows = await page.locator('section[aria-label="Tape"] li .text-lg').count();
+    const rows = await page.locator('section[aria-label="Tape"] .strike').count();
     await page.selectOption(checks, { label: name });
     await page.waitForSelector(`section[aria-label="Check at hand"] h2:text-is("${name}")`);
     await page.fill('#entry', await soundValue(page));
     await page.press('#entry', 'Enter');
     await page.waitForFunction(
-      (before) => document.querySelectorAll('section[aria-label="Tape"] li .text-lg').length > before,
+      (before) => document.querySelectorAll('section[aria-label="Tape"] .strike').length > before,
       rows,
     );
     await page.waitForTimeout(1000);
