@@ -27,7 +27,7 @@ interface Way {
 export class History {
   readonly #opened: Case;
   readonly #before: (scope: Scope) => Belief;
-  readonly #trails = new Map<string, Trail>();
+  readonly #trails = { 'its kind': new Map<string, Trail>(), any: new Map<string, Trail>() };
   /** Faults that a sound unit may be taken for which differs from its kind in some things alone. */
   readonly #takenFor: ReadonlySet<number>;
 
@@ -71,10 +71,9 @@ export class History {
   }
 
   /**
-   * What is true may have dropped for good before the readings that show it: the first that two faults make were foreseen
-   * badly from one and one, or slipped. Those fit nothing then. The list is followed anew with them first, and once more
-   * when more of them have come than there were; of two orders that holds from then on which makes likelier what was read
-   * by then.
+   * What is true may have dropped for good before the readings that show it: those before them slipped, or were foreseen
+   * badly. What shows it fits nothing then. The list is followed anew with such readings first, and once more when more of
+   * them have come than there were; of two orders that holds from then on which makes likelier what was read by then.
    */
   *#likeliest(scope: Scope, counted: readonly Counted[]): Steps<Way> {
     let held: Way = { trail: this.#trail(scope), order: counted };
@@ -94,15 +93,11 @@ export class History {
       const anew = yield* trail.walk(firstOf(walked.counted, known));
       if (anew.logLikelihood > walked.logLikelihood + asLikelyAgain) held = { trail, order: firstOf(counted, known) };
     }
-    this.#forget(scope, asked);
-    for (const trail of asked) if (trail !== held.trail) trail.letGo();
+    for (const [key, trail] of this.#trails[scope]) {
+      if (!asked.includes(trail)) this.#trails[scope].delete(key);
+      else if (trail !== held.trail) trail.letGo();
+    }
     return held;
-  }
-
-  /** Orders that nobody asked for any more. */
-  #forget(scope: Scope, asked: readonly Trail[]): void {
-    for (const [key, trail] of this.#trails)
-      if (key.startsWith(scope) && !asked.includes(trail)) this.#trails.delete(key);
   }
 
   #isMeasuredAtRest({ reading: { check, slip = slipChance } }: Counted): boolean {
@@ -112,10 +107,10 @@ export class History {
 
   /** `first`: the readings that are followed before all others. */
   #trail(scope: Scope, first: readonly Counted[] = []): Trail {
-    const key = [scope, ...first.map(({ reading }) => reading.check.id)].join(', ');
+    const key = first.map(({ reading }) => reading.check.id).join(', ');
     const faults = scope === 'any' && !this.#opened.subject.twoAtMost ? 'further ones too' : 'those it began with';
-    const trail = this.#trails.get(key) ?? new Trail(this.#opened, this.#before(scope), faults);
-    this.#trails.set(key, trail);
+    const trail = this.#trails[scope].get(key) ?? new Trail(this.#opened, this.#before(scope), faults);
+    this.#trails[scope].set(key, trail);
     return trail;
   }
 }

@@ -7,6 +7,7 @@ import { atOnce, type Steps } from './steps.ts';
 
 /** What is believed along a list of readings. */
 export interface Followed {
+  /** In the order in which they were followed. */
   readonly counted: readonly Counted[];
   /** What each of the counted readings met, and what the next will. */
   readonly outsets: readonly Outset[];
@@ -17,7 +18,7 @@ export interface Followed {
 }
 
 /** How far a list was followed. */
-export interface Walked {
+interface Walked {
   readonly counted: readonly Counted[];
   /** How likely those are: its natural logarithm. */
   readonly logLikelihood: number;
@@ -130,7 +131,7 @@ export class Trail {
     return belief;
   }
 
-  /** Holds no more beliefs than that, its last ones apart. */
+  /** Holds beliefs of no more states than `most`, its last ones apart. */
   letGo(most = 0): void {
     let held = this.#places.reduce((sum, { belief, states }) => sum + (belief ? states : 0), 0);
     if (held <= most) return;
@@ -166,7 +167,7 @@ export class Trail {
       yield;
       const beside = this.#beside(joined, set);
       yield* beside.walk(read);
-      joined = withSet(joined, beside.follow(read).belief);
+      joined = withSet(joined, beside.#beliefAt(read.length));
     }
     return joined;
   }
