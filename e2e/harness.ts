@@ -78,7 +78,7 @@ export class Stand {
   }
 
   async startStandIns(): Promise<void> {
-    const args = ['--import', 'tsx', 'standins/src/main.ts', String(this.standInsPort)];
+    const args = ['--import', './scripts/typescript.mjs', 'standins/src/main.ts', String(this.standInsPort)];
     this.#standIns = spawn('node', args, { cwd: root });
     this.#standIns.stderr!.on('data', (text) => (this.#log += text));
     await new Promise<void>((done, failed) => {

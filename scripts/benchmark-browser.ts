@@ -142,8 +142,6 @@ async function workerMegabytes(page: Page): Promise<number> {
 await Stand.during(async (stand) => {
   const browser = await openBrowser();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  // What tsx puts around named functions is missing in the page.
-  await page.addInitScript('globalThis.__name = (named) => named');
   await signInAt(page, stand.url, 'Ansa Brimmel');
   await page.waitForTimeout(500);
   for (const [what, tag] of [

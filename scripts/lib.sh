@@ -130,7 +130,7 @@ start_standins() { # HOME
   done
   export REFECTUM_STANDINS=$first
   set -m
-  (cd "$ROOT" && exec node --import tsx standins/src/main.ts "$first") >"$1/standins.log" 2>&1 7>&- &
+  (cd "$ROOT" && exec node --import ./scripts/typescript.mjs standins/src/main.ts "$first") >"$1/standins.log" 2>&1 7>&- &
   standins=$!
   set +m
 }

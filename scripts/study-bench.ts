@@ -4,7 +4,7 @@
 // shop's, learning how common odd units are; A,B,C: other seeds, for units that nothing was tried on yet; FILE.jsonl: outcomes
 // are kept there as they come, and those found there aren't worked out again.
 import { fork } from 'node:child_process';
-import { availableParallelism } from 'node:os';
+import { availableParallelism, totalmem } from 'node:os';
 import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
 import { type ClawPole, clawPoleGeneric, type Machine, starterGeneric, subjectOf } from '../core/src/machines/index.ts';
@@ -90,6 +90,10 @@ const ways = reaches.flatMap(({ reach, called, without }) =>
 );
 /** After so many units a shop of the study takes what it has learnt; a session begun anew is slow at first. */
 const learntEvery = 10;
+const processes = Math.min(availableParallelism(), count);
+/** Megabytes that each process may take; units of one model have predictions in common, and half of it holds a million or more. */
+const megabytes = Math.floor(totalmem() / 3e6 / processes);
+const mostRemembered = 500 * megabytes;
 const never = regulatorsFail || ofStarters ? [] : unseen;
 const [strewn, ranges] = ofStarters ? [starterSpreads, starterShowing] : [spreads, showing];
 
@@ -99,21 +103,26 @@ const kept = keptPath ? new KeptOutcomes<Outcome>(keptPath, study) : undefined;
 if (process.send) work();
 else void gather();
 
-/** One process's share of the units, and a shop of its own; one model after the other so that its session stays warm. */
+/** One process's share of the units, and by each way a shop of its own; a model at a time so that its session stays warm. */
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
-  for (const { policy, reach, way, without } of ways) {
-    const done = new Set(kept?.found.filter((one) => one.way === way).map(({ unit }) => unit));
-    const decided: DecidedUnit[] = [];
-    let share = unlikeShareOf(decided);
-    for (const [m, [model, machine]] of studied.entries()) {
-      // What is drawn doesn't hang on what the shop has learnt.
-      const subject = subjectOf(truly(machine));
-      let session: Session | undefined;
+  const shops = new Map(ways.map(({ way }) => [way, [] as DecidedUnit[]]));
+  for (const [m, [model, machine]] of studied.entries()) {
+    // What is drawn doesn't hang on what the shop has learnt.
+    const subject = subjectOf(truly(machine));
+    let session: Session | undefined;
+    for (const { policy, reach, way, without } of ways) {
+      const done = new Set(kept?.found.filter((one) => one.way === way).map(({ unit }) => unit));
+      const decided = shops.get(way)!;
+      let share = unlikeShareOf(decided);
+      if (ofOneShop) session = undefined;
       for (let i = m; i < count; i += studied.length) {
         if (Math.floor(i / studied.length) % of !== at || done.has(i)) continue;
         if (ofOneShop && decided.length % learntEvery === 0) [share, session] = [unlikeShareOf(decided), undefined];
-        session ??= unitSession(machine, 'none', [meter], { unlikeShare: share });
+        if (!session) {
+          session = unitSession(machine, 'none', [meter], { unlikeShare: share });
+          session.opened.memory.most = mostRemembered;
+        }
         const { opened } = session;
         // The same unit and the same luck for all.
         const random = seeded(seeds[i % seeds.length]! + 7919 * i);
@@ -129,11 +138,10 @@ function work(): void {
 
 async function gather(): Promise<void> {
   const outcomes = kept ? kept.found.filter(({ unit }) => unit < count) : [];
-  const processes = Math.min(availableParallelism(), count);
   await Promise.all(
     Array.from({ length: processes }, (_, at) => {
       const child = fork(process.argv[1]!, process.argv.slice(2), {
-        execArgv: ['--import', 'tsx'],
+        execArgv: ['--import', './scripts/typescript.mjs', `--max-old-space-size=${megabytes}`],
         env: { ...process.env, STUDY_AT: String(at), STUDY_OF: String(processes) },
       });
       child.on('message', (outcome: Outcome) => {

@@ -114,6 +114,9 @@ export function bench(
       .find((check) => stateFor(opened.subject.assemblies, here.assembly, check) === here.assembly);
     if (doubted) return doubted;
     if (policy === 'every check') {
+      // Nothing is fed against a red light.
+      const isRed = session.gate(situation())?.green === false;
+      const mayTake = (check: Check) => here.assembly === stand || !isRed || !isRun(opened, check);
       const left = inOrder.filter((check) => taken(check.id) === 0 && mayTake(check));
       const [first] = here.assembly === stand ? left.filter((check) => check.assembly === stand) : [];
       const atRest = left.filter((check) => check.assembly !== stand);
@@ -124,9 +127,6 @@ export function bench(
     if (!ran && advice.runFirst) return 'run';
     return advice.stop ? undefined : opened.checks.find(({ id }) => id === advice.next[0]?.check);
   };
-  /** Nothing is fed against a red light. */
-  const mayTake = (check: Check): boolean =>
-    here.assembly === stand || !isRun(opened, check) || session.gate(situation())?.green !== false;
   /** Does what the light still asks for, and clamps it on the stand if it is green then. */
   const run = (): void => {
     ran = true;

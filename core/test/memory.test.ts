@@ -10,7 +10,7 @@ import {
   type Reading,
 } from '../src/belief/index.ts';
 import { countedReadings } from '../src/belief/counted.ts';
-import { kept, Memory, most } from '../src/belief/memory.ts';
+import { Memory } from '../src/belief/memory.ts';
 import { Trail } from '../src/belief/trail.ts';
 import type { Outcome } from '../src/checks/index.ts';
 import { multimeterById } from '../src/instruments/index.ts';
@@ -29,6 +29,7 @@ const reading = (opened: Case, check: string, outcome: Outcome): Reading => ({
 describe('memory: what is worked out once more gives the same', () => {
   it('beyond a number of predictions the checks that were not asked for longest are forgotten, never the one at hand', () => {
     const memory = new Memory();
+    const { most, kept } = memory;
     const made: string[] = [];
     const of = (name: string): Prediction => {
       made.push(name);
@@ -54,6 +55,7 @@ describe('memory: what is worked out once more gives the same', () => {
 
   it('is full once what was asked for since it began can’t all be kept, known before or not', () => {
     const memory = new Memory();
+    const { kept } = memory;
     const of = (): Prediction => ({ kind: 'chances', chances: [1] });
     const [before, anew] = [memory.open(), memory.open()];
     for (let key = 0; key < 100; key++) before.get(key, of);

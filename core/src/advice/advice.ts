@@ -1,6 +1,6 @@
 import { type Belief, type Case, type Conditions, faultChances, separation } from '../belief/index.ts';
 import type { Check } from '../checks/index.ts';
-import { ensembleOf, type Member, viewsOf } from './ensemble.ts';
+import { ensembleOf, type Member, type Views, viewsUnder } from './ensemble.ts';
 import { pays, payingTogether } from './pay.ts';
 import { type Preparation, preparationOf, type Whereabouts } from './preparation.ts';
 import { nextState } from './way.ts';
@@ -71,7 +71,8 @@ export function advise(
       isOpen(opened, check, assembly) &&
       (mayRun || !isRun(opened, check)),
   );
-  const weigh = (by: readonly Member[]) => weigher(opened, by, conditions, here);
+  const viewsOf = viewsUnder(opened, conditions);
+  const weigh = (by: readonly Member[]) => weigher(opened, by, viewsOf, here);
   const { wrongVerdictMinutes } = opened.subject;
   const sorted = (weighed: readonly Weighed[]): Weighed[] => {
     const next = nextState(opened.subject, assembly, weighed);
@@ -94,7 +95,7 @@ export function advise(
     .map(({ check }) => check)
     .map(weigh(members));
   const pairs = pairsOf(rivalsOf(opened, belief, members));
-  const separations = new Map(open.map((check) => [check, separationsOf(opened, members, check, conditions, pairs)]));
+  const separations = new Map(open.map((check) => [check, separationsOf(members, check, viewsOf, pairs)]));
   const weighed = sorted([...exactly, ...roughly.slice(weighedFully)]);
   const checks = weighed.map((one): Advised => ({ ...one, between: mostApart(pairs, separations.get(one.check)!) }));
   const apart = pairs.map(({ between }, p): ToldApart => {
@@ -119,14 +120,14 @@ export const isRun = ({ subject }: Case, { assembly }: Check): boolean =>
 function weigher(
   opened: Case,
   members: readonly Member[],
-  conditions: Conditions,
+  viewsOf: Views,
   here: Whereabouts,
 ): (check: Check) => Weighed {
   const weights = Float64Array.from(members, (member) => member.weight);
   const actions = classesOf(members, (m) => m.particle.faults.map((f) => actionKey(opened, f)));
   const parts = classesOf(members, (m) => m.particle.faults.map((f) => opened.faults[f]!.part));
   return (check) => {
-    const views = viewsOf(opened, members, check, conditions);
+    const views = viewsOf(members, check);
     const [ofActions, ofParts] = expectedGains(views, weights, [actions, parts]);
     const both = (of: keyof Gain): number => actionShare * ofActions![of] + (1 - actionShare) * ofParts![of];
     const gain = { bits: both('bits'), error: both('error') };
@@ -136,19 +137,11 @@ function weigher(
 }
 
 /** How well a check tells each pair apart. */
-function separationsOf(
-  opened: Case,
-  members: readonly Member[],
-  check: Check,
-  conditions: Conditions,
-  pairs: readonly Pair[],
-): number[] {
+function separationsOf(members: readonly Member[], check: Check, viewsOf: Views, pairs: readonly Pair[]): number[] {
   const rivals = [...new Set(pairs.flatMap((pair) => pair.members))];
   const views = viewsOf(
-    opened,
     rivals.map((m) => members[m]!),
     check,
-    conditions,
   );
   const view = new Map(rivals.map((m, i) => [m, views[i]!]));
   return pairs.map(({ members: [a, b] }) => separation(view.get(a)!, view.get(b)!));

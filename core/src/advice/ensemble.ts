@@ -26,16 +26,20 @@ export function ensembleOf(opened: Case, belief: Belief): Member[] {
   }));
 }
 
-/** What each member expects of a check; members that share state and prediction share the work. */
-export function viewsOf(opened: Case, members: readonly Member[], check: Check, conditions: Conditions): View[] {
+/** What each member expects of a check. */
+export type Views = (members: readonly Member[], check: Check) => View[];
+
+/** Views under given conditions; members that share state and prediction share the work, whenever they are asked. */
+export function viewsUnder(opened: Case, conditions: Conditions): Views {
   const predictor = opened.predictor(conditions);
   const known = new Map<Gaussian, Map<Prediction, View>>();
-  return members.map(({ particle, build, state }) => {
-    const prediction = predictor.predict(check, build, particle);
-    let row = known.get(state);
-    if (!row) known.set(state, (row = new Map()));
-    let view = row.get(prediction);
-    if (!view) row.set(prediction, (view = viewOf(prediction, state)));
-    return view;
-  });
+  return (members, check) =>
+    members.map(({ particle, build, state }) => {
+      const prediction = predictor.predict(check, build, particle);
+      let row = known.get(state);
+      if (!row) known.set(state, (row = new Map()));
+      let view = row.get(prediction);
+      if (!view) row.set(prediction, (view = viewOf(prediction, state)));
+      return view;
+    });
 }

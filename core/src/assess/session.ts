@@ -69,6 +69,8 @@ export type Read = Pick<Situation, 'readings' | 'output'>;
 /** What is believed along all that was read. */
 interface Along {
   readonly tape: readonly TapeReading[];
+  /** The tape as one text. */
+  readonly written: string;
   readonly readings: readonly Reading[];
   readonly followed: Followed;
   readonly belief: Belief;
@@ -93,6 +95,8 @@ const usualCelsius = 20;
 export class Session {
   readonly opened: Case;
   readonly #history: History;
+  /** What was followed last. */
+  #along: Along | undefined;
   readonly #diagnoses = new LastTold<Diagnosis>();
   readonly #advice = new LastTold<Advice>();
   /** Words given to readings, by what they met. */
@@ -132,9 +136,7 @@ export class Session {
   /** What is believed, and why: the quick half. */
   diagnose(situation: Situation): Diagnosis {
     const along = this.#follow(situation);
-    return this.#diagnoses.get(along.belief, JSON.stringify(along.tape), () =>
-      this.#diagnosis(along, situation.readings.length),
-    );
+    return this.#diagnoses.get(along.belief, along.written, () => this.#diagnosis(along, situation.readings.length));
   }
 
   /** `output`: where in the tape the points of its output begin. */
@@ -215,10 +217,12 @@ export class Session {
 
   #follow(read: Read): Along {
     const tape = this.#tape(read);
+    const written = JSON.stringify(tape);
+    if (this.#along?.written === written) return this.#along;
     const readings = tape.map((one) => this.#reading(one));
     const followed = this.#history.follow(readings);
     const atRest = followed.after(followed.counted.filter(({ reading }) => !this.#points.has(reading.check.id)).length);
-    return { tape, readings, followed, belief: followed.belief, atRest };
+    return (this.#along = { tape, written, readings, followed, belief: followed.belief, atRest });
   }
 
   /**

@@ -28,7 +28,7 @@ export function beliefAfterWork(
   belief: Belief,
   next: Case,
   { fitted, mended }: Done,
-  scope?: Scope,
+  scope: Scope = 'its kind',
 ): Belief {
   const parts = new Map(next.subject.parts.map(({ id, item }) => [id, item]));
   const replaced = next.faults.map(({ part }) => fitted.includes(parts.get(part)!));
@@ -54,7 +54,7 @@ export function beliefAfterWork(
     return rowFrom(entries, state);
   });
   const beside = belief.beside.filter((set) => !set.some((f) => replaced[f]));
-  return { rows, evidence: [], beside, before: undefined, logLikelihood: 0 };
+  return { rows, scope, evidence: [], beside, before: undefined, logLikelihood: 0 };
 }
 
 /** The particle that is left of one when some of its faults are gone. */

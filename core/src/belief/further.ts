@@ -1,7 +1,8 @@
-import { type Belief, type Evidence, faultChances, priorBelief, slipIn, type Slips } from './belief.ts';
+import { type Belief, type Evidence, faultChances, priorBelief } from './belief.ts';
 import type { Case } from './case.ts';
 import { mostFaults } from './dimensions.ts';
 import { entriesOf, type Entry, type Row, rowFrom } from './row.ts';
+import { slipIn, type Slips } from './slips.ts';
 
 /** Faults found together, ascending. */
 export type FaultSet = readonly number[];
@@ -60,7 +61,7 @@ export function beliefInSet(opened: Case, before: Belief, now: Belief, set: Faul
     const alone = entries.filter(({ particle }) => standing.has(particle));
     return rowFrom([...alone, ...withMore(opened, alone, share)], before.rows[b]!.sound);
   });
-  return summedToOne({ rows, evidence: [], beside: [set], before: undefined, logLikelihood: 0 });
+  return summedToOne({ rows, scope: now.scope, evidence: [], beside: [set], before: undefined, logLikelihood: 0 });
 }
 
 /** Before any reading, the units of each build with a set of faults; of three and more they follow from those with one less. */

@@ -1,17 +1,20 @@
 import type { Prediction } from './prediction.ts';
 
 /**
- * So many predictions are remembered at once, half a kilobyte or more each, and so many kept when that is too much: the
- * first checks of a unit still wholly unknown have fifteen thousand each.
+ * So many predictions are remembered at once, half a kilobyte or more each: the first checks of a unit still wholly unknown
+ * have fifteen thousand each.
  */
-export const most = 54_000;
-export const kept = 36_000;
+const usualMost = 54_000;
+/** The share of them that is kept when that is too much. */
+const keptShare = 2 / 3;
 
 /**
  * What was worked out of one case, under whatever conditions. Beyond `most` predictions those of the checks and builds
  * that were not asked for longest are forgotten: what was read is seldom asked for again, and is worked out anew then.
  */
 export class Memory {
+  /** How many predictions are remembered at once; more where there is room for the like of many units. */
+  most = usualMost;
   readonly #all = new Set<Remembered>();
   #held = 0;
   #asked = 0;
@@ -27,7 +30,12 @@ export class Memory {
 
   /** Whether those are so many that one more could push out another of them. */
   get isFull(): boolean {
-    return this.#together >= kept;
+    return this.#together >= this.kept;
+  }
+
+  /** So many are kept when it is more. */
+  get kept(): number {
+    return keptShare * this.most;
   }
 
   /** A place for one check on one build. */
@@ -45,10 +53,10 @@ export class Memory {
   took(place: Remembered): void {
     this.#all.add(place);
     this.#together++;
-    if (++this.#held <= most) return;
+    if (++this.#held <= this.most) return;
     const longestUnasked = [...this.#all].filter((one) => one !== place).sort((a, b) => a.asked - b.asked);
     for (const one of longestUnasked) {
-      if (this.#held <= kept) break;
+      if (this.#held <= this.kept) break;
       if (one.asked > this.#begun) this.#together -= one.size;
       this.#held -= one.size;
       one.forget();

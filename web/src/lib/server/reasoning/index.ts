@@ -7,12 +7,14 @@ type Questions = typeof thread;
 const mostThreads = 2;
 const holder = globalThis as { refectumReasoning?: Piscina };
 
+const inSource = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
 /** Opened by the first question, and kept: what a thread has worked out stays warm. */
 const pool = (): Piscina =>
   (holder.refectumReasoning ??= new Piscina({
     // serve.js names the built one; the development server reads it as it is written.
-    filename: process.env.REASONING_THREAD ?? fileURLToPath(new URL('thread.ts', import.meta.url)),
-    execArgv: process.env.REASONING_THREAD ? [] : ['--import', 'tsx'],
+    filename: process.env.REASONING_THREAD ?? inSource('thread.ts'),
+    execArgv: process.env.REASONING_THREAD ? [] : ['--import', inSource('../../../../../scripts/typescript.mjs')],
     maxThreads: mostThreads,
     idleTimeout: Infinity,
   }));
