@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { appendFileSync, existsSync, readdirSync, readFileSync } from 'node:fs';
+import { appendFileSync, existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
+import { basename } from 'node:path';
 
 /** What tells outcomes apart that may be counted together: what the units were, and the code that told of them. */
 interface Origin {
@@ -18,7 +19,7 @@ export class KeptOutcomes<T extends { readonly unit: number; readonly way: strin
 
   constructor(path: string, study: string) {
     this.#path = path;
-    this.#origin = { study, code: codeOf('core/src', 'core/test') };
+    this.#origin = { study, code: codeOf('core/src', ...ofTheStudies) };
     this.found = existsSync(path) ? this.#read() : [];
   }
 
@@ -56,11 +57,17 @@ export class KeptOutcomes<T extends { readonly unit: number; readonly way: strin
   }
 }
 
-/** Whatever is changed in these folders changes it. */
-function codeOf(...folders: readonly string[]): string {
+/** Beside the core itself: how units are drawn and taken through the bench, and the decks written by hand. */
+const ofTheStudies = ['core/test/hidden-units.ts', 'core/test/spreads.ts', 'core/test/spice'];
+
+/** Whatever is changed in these files, or in files in these folders, changes it. */
+function codeOf(...places: readonly string[]): string {
   const hash = createHash('sha256');
-  for (const folder of folders)
-    for (const file of readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort())
-      if (file.endsWith('.ts')) hash.update(file).update(readFileSync(`${folder}/${file}`));
+  const add = (name: string, path: string) => hash.update(name).update(readFileSync(path));
+  for (const place of places)
+    if (statSync(place).isFile()) add(basename(place), place);
+    else
+      for (const file of readdirSync(place, { recursive: true, encoding: 'utf8' }).sort())
+        if (/\.(ts|cir)$/.test(file)) add(file, `${place}/${file}`);
   return hash.digest('hex').slice(0, 16);
 }
