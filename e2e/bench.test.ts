@@ -275,6 +275,26 @@ describe('at the bench', () => {
     expect(taken.filter((r) => r.check === 'ring-ring').map((r) => r.typed)).deep.equal(['3.3']);
   });
 
+  it('says so while suspects are slow to come; the reading stands on the tape by then', async () => {
+    await bench(await freshUnit());
+    await pick('Slip ring to slip ring');
+    const slow = page.locator('p[role="status"]:has-text("still without the last reading")');
+    expect(await slow.count()).equal(0);
+    // As long as a unit that has to be followed anew may take.
+    await page.evaluate(() => {
+      const { postMessage } = Worker.prototype;
+      Worker.prototype.postMessage = function (...sent: unknown[]) {
+        setTimeout(() => Reflect.apply(postMessage, this, sent), 2000);
+      };
+    });
+    await page.keyboard.type('3.3');
+    await page.keyboard.press('Enter');
+    await slow.waitFor();
+    expect(await tape().count()).equal(1);
+    await slow.waitFor({ state: 'detached' });
+    await reload();
+  });
+
   it('meter, temperature and state are changed beside the tag, and kept', async () => {
     await bench(1002);
     await page.selectOption('#meter-in-hand', { label: 'Bench meter' });

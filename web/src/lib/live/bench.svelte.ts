@@ -20,6 +20,7 @@ import {
   vehicleOf,
 } from '../job.ts';
 import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
+import { Lateness } from './lateness.svelte.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 import { reasonerFor } from './reasoners.ts';
@@ -54,6 +55,7 @@ export class Bench {
   #thinking: Promise<void> = Promise.resolve();
   /** Of what is being thought out, the first that somebody waits for: the suspects, and the words of the readings. */
   #diagnosing: Promise<void> = Promise.resolve();
+  readonly lateness = new Lateness();
   #diagnosis = $state.raw<Diagnosis | undefined>();
   #outlook = $state.raw<PlaceOutlook | undefined>();
   #ruler = $state.raw<Ruler | undefined>();
@@ -302,7 +304,7 @@ export class Bench {
     const show = (diagnosis: Diagnosis) => {
       if (round === this.#round) this.#diagnosis = diagnosis;
     };
-    this.#diagnosing = this.#reasoner.diagnose(unit, situation).then(show);
+    this.#diagnosing = this.lateness.watch(this.#reasoner.diagnose(unit, situation).then(show));
     const advising = this.#reasoner.advice(unit, situation);
     const looking = this.#reasoner.outlook(unit, situation);
     await this.#diagnosing;

@@ -15,10 +15,14 @@
 
 <div class="said flex flex-col gap-3 md:max-lg:max-h-[max(34rem,calc(100vh-44rem))] lg:max-h-[calc(100vh-9rem)]">
   <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
+    {#if bench.lateness.isLate}
+      <p role="status" class="pb-2 text-sm">
+        {bench.diagnosis ? 'This is still without the last reading, which' : 'What was read'} takes a moment to be thought
+        through.
+      </p>
+    {/if}
     {#if bench.diagnosis}
       <Suspects diagnosis={bench.diagnosis} apart={bench.outlook?.apart} {part} />
-    {:else}
-      <p role="status">…</p>
     {/if}
   </div>
   <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
