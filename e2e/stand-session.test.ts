@@ -194,8 +194,13 @@ describe('the third hand: the run stand', () => {
         await page.waitForTimeout(400);
         return (await points.count()) === 1;
       }, 'a point');
-      await page.click('button:has-text("Take the clamp’s reading")');
-      await until(async () => (await apiJob(tag)).readings.at(-1)?.typed.endsWith('from the clamp') === true, 'taken');
+      const isTaken = async () => (await apiJob(tag)).readings.at(-1)?.typed.endsWith('from the clamp') === true;
+      await until(async () => {
+        if (await isTaken()) return true;
+        await page.click('button:has-text("Take the clamp’s reading")');
+        await page.waitForTimeout(1000);
+        return isTaken();
+      }, 'taken');
       const first = page.locator('section[aria-label="Suspects"] summary, section[aria-label="Suspects"] li').first();
       await until(async () => /regulator/.test((await first.textContent()) ?? ''), 'the regulator');
     });
