@@ -13,6 +13,7 @@ import {
   postJson,
   readingEntry,
   reload,
+  slowReasoning,
   stand,
   tape,
   title,
@@ -281,12 +282,7 @@ describe('at the bench', () => {
     const slow = page.locator('p[role="status"]:has-text("still without the last reading")');
     expect(await slow.count()).equal(0);
     // As long as a unit that has to be followed anew may take.
-    await page.evaluate(() => {
-      const { postMessage } = Worker.prototype;
-      Worker.prototype.postMessage = function (...sent: unknown[]) {
-        setTimeout(() => Reflect.apply(postMessage, this, sent), 2000);
-      };
-    });
+    await slowReasoning(2000);
     await page.keyboard.type('3.3');
     await page.keyboard.press('Enter');
     await slow.waitFor();

@@ -39,6 +39,14 @@ export async function pick(name: string, on = page): Promise<void> {
   await on.waitForSelector(`section[aria-label="Check at hand"] h2:text-is("${name}")`);
   await on.focus('#entry');
 }
+/** What is asked of the worker from now on reaches it so much later, until the page is loaded anew. */
+export const slowReasoning = (milliseconds: number): Promise<void> =>
+  page.evaluate((by) => {
+    const { postMessage } = Worker.prototype;
+    Worker.prototype.postMessage = function (this: Worker, ...told: [never]) {
+      setTimeout(() => postMessage.apply(this, told), by);
+    };
+  }, milliseconds);
 /** Until the address fits; a change of address within the page has no load to wait for. */
 export const arrive = (address: RegExp) => until(() => Promise.resolve(address.test(page.url())), `address ${address}`);
 export const title = (on = page) => on.textContent('section[aria-label="Check at hand"] h2');

@@ -7,6 +7,7 @@ import {
   page,
   pick,
   postJson,
+  slowReasoning,
   soundAtRest,
   stand,
   tape,
@@ -17,6 +18,12 @@ import { hiddenUnit, instruments, tell, without } from './simulated-bench.ts';
 
 const panel = () => page.locator('section[aria-label="Hands free"]');
 const said = async () => (await panel().locator('[role=status]').textContent()) ?? '';
+/** Until the tips are seen open for the check at hand; what is said may still be of the last one. */
+async function tipsAreOpen(): Promise<void> {
+  await page.waitForTimeout(1000);
+  await until(async () => /^Open|Open\./.test(await said()), 'open');
+}
+
 describe('the third hand', () => {
   before(() => stand.startStandIns());
   after(() => stand.stopStandIns());
@@ -65,13 +72,8 @@ describe('the third hand', () => {
     it('probes lifted while the last reading is still being thought through have left its point', async () => {
       await pick('Positive diode A reversed');
       await page.keyboard.press('p');
-      await until(async () => /^Open|Open\./.test(await said()), 'open');
-      await page.evaluate(() => {
-        const { postMessage } = Worker.prototype;
-        Worker.prototype.postMessage = function (this: Worker, ...told: [never]) {
-          setTimeout(() => postMessage.apply(this, told), 2500);
-        };
-      });
+      await tipsAreOpen();
+      await slowReasoning(2500);
       const before = await tape().count();
       await page.keyboard.press('Space');
       await until(async () => (await tape().count()) === before + 1, 'the open on the tape');
@@ -86,9 +88,7 @@ describe('the third hand', () => {
     it('tips seen open for a check that was left for another have to be lifted anew once they read a number', async () => {
       await pick('Positive diode C reversed');
       await page.keyboard.press('p');
-      // What is said may still be of the last check.
-      await page.waitForTimeout(1000);
-      await until(async () => /^Open|Open\./.test(await said()), 'open');
+      await tipsAreOpen();
       const before = await tape().count();
       await page.keyboard.press('Space');
       await until(async () => (await tape().count()) === before + 1, 'the open on the tape');

@@ -91,7 +91,7 @@ const ways = reaches.flatMap(({ reach, called, without }) =>
 /** After so many units a shop of the study takes what it has learnt; a session begun anew is slow at first. */
 const learntEvery = 10;
 const processes = Math.min(availableParallelism(), count);
-/** Megabytes that each process may take; units of one model have predictions in common, and half of it holds a million or more. */
+/** Megabytes that each process may take; half of them for predictions, a kilobyte each, which units of one model have in common. */
 const megabytes = Math.floor(totalmem() / 3e6 / processes);
 const mostRemembered = 500 * megabytes;
 const never = regulatorsFail || ofStarters ? [] : unseen;

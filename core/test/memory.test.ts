@@ -53,6 +53,22 @@ describe('memory: what is worked out once more gives the same', () => {
     expect(made).deep.equal(['old', 'asked']);
   });
 
+  it('remembers as many as there is room for', () => {
+    const memory = new Memory();
+    memory.most = 30;
+    let made = 0;
+    const of = (): Prediction => (made++, { kind: 'chances', chances: [1] });
+    const [old, anew] = [memory.open(), memory.open()];
+    for (let key = 0; key < 15; key++) old.get(key, of);
+    for (let key = 0; key < 15; key++) anew.get(key, of);
+    old.get(0, of);
+    expect(made, 'thirty are known').equal(30);
+    for (let key = 15; key < 31; key++) anew.get(key, of);
+    made = 0;
+    old.get(0, of);
+    expect(made, 'one more, and those asked for longest ago are not').equal(1);
+  });
+
   it('is full once what was asked for since it began can’t all be kept, known before or not', () => {
     const memory = new Memory();
     const { kept } = memory;

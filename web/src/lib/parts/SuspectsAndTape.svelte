@@ -17,8 +17,8 @@
   <div class="sheet min-h-24 flex-1 overflow-y-auto p-3">
     {#if bench.lateness.isLate}
       <p role="status" class="pb-2 text-sm">
-        {bench.diagnosis ? 'This is still without the last reading, which' : 'What was read'} takes a moment to be thought
-        through.
+        {bench.diagnosis ? 'This is still without the last reading or change, which' : 'What was read'} takes a moment to
+        be thought through.
       </p>
     {/if}
     {#if bench.diagnosis}
