@@ -14,6 +14,7 @@ import {
   partWords,
   priorBelief,
   severityOf,
+  type Scope,
   slipChanceOf,
   soundChance,
   wordOf,
@@ -215,6 +216,22 @@ describe('belief: predictions', () => {
     };
     expect(p('diode-forward:A+')).closeTo(1, 0.06);
     expect(p('bridge-forward')).closeTo(2, 0.12);
+  });
+});
+
+describe('belief: what is left out for good', () => {
+  const opened = openKnown();
+  /** The least likely that stands after two readings of a sound unit. */
+  const least = (scope: Scope): number => {
+    const taken = [reading(opened, 'bridge-forward', value(0.93)), reading(opened, 'ring-ring', value(3.3))];
+    const belief = taken.reduce((before, one) => beliefAfter(opened, before, one), priorBelief(opened, scope));
+    return Math.min(...belief.rows.flatMap(({ weights }) => [...weights]));
+  };
+  it('of a unit of its kind from a third of a millionth on', () => {
+    expect(least('its kind')).within(3e-7, 1e-6);
+  });
+  it('of any unit, which is weighed where two things look wrong, thirty times later', () => {
+    expect(least('any')).within(1e-8, 3e-8);
   });
 });
 

@@ -1,6 +1,7 @@
 import { benchSupply, multimeterById } from '../src/instruments/index.ts';
 import { expect } from 'chai';
 import { type TapeReading, unitSession } from '../src/assess/index.ts';
+import { History } from '../src/belief/index.ts';
 import { findingsOf } from '../src/checks/index.ts';
 import { type ClawPole, clawPoleGeneric } from '../src/machines/index.ts';
 import { seeded } from '../src/numeric/index.ts';
@@ -68,6 +69,28 @@ describe('a session: what it answers', () => {
     const usual = fresh();
     const sound = readings.filter(({ check }) => check !== 'bridge-forward');
     expect(steps(usual, sound)).equal(steps(usual, sound));
+  });
+
+  it('suspects, next check, verdict and whether it may run follow one tape once between them', () => {
+    const { follow } = History.prototype;
+    let times = 0;
+    History.prototype.follow = function (...tape) {
+      times++;
+      return follow.apply(this, tape);
+    };
+    try {
+      const session = unitSession(known, 'no-charge', [multimeterById('workshop')]);
+      const now = situation(readings);
+      session.diagnose(now);
+      session.outlook(now);
+      session.verdict(now);
+      session.gate(now);
+      expect(times).equal(1);
+      session.diagnose(situation(readings.slice(0, 2)));
+      expect(times, 'another tape').equal(2);
+    } finally {
+      History.prototype.follow = follow;
+    }
   });
 
   it('the same asked once more is not thought through once more, another reading is', () => {
