@@ -43,6 +43,8 @@
     !findings.length && check?.method.kind !== 'run' && (check?.unit === 'volts' || check?.unit === 'ohms'),
   );
 
+  /** What asks to be taken again, or else was read last. */
+  const again = $derived((bench.diagnosis?.readings.findLast(({ repeat }) => repeat) ?? bench.standing.at(-1))?.check);
   const lastNull = $derived(check?.method.kind === 'leads' ? nulls[bench.setting.meter] : undefined);
 
   async function takeLastNull() {
@@ -76,6 +78,7 @@
     else if (name === 'x' && bench.at === 'bench') void bench.otherLeads();
     else if (name === '+') void bench.skip();
     else if (name === 'Delete') void bench.takeBack();
+    else if (name === 'r' && again) void bench.pick(again);
     else if (name === 'ArrowDown' || name === 'ArrowUp') void step(name === 'ArrowDown' ? 1 : -1);
     else return false;
     return true;

@@ -26,6 +26,7 @@
       })
       .reverse(),
   );
+  const asksLast = $derived(diagnosis?.readings.findLast(({ repeat }) => repeat));
   const isNumber = ({ outcome: { kind } }: TakenReading) => kind === 'value' || kind === 'over-range';
 </script>
 
@@ -65,7 +66,10 @@
           {#if judged.aside}<p class="text-sm">{judged.aside}</p>{/if}
           {#if judged.repeat}
             <p class="border-l-4 border-warning pl-2 text-sm">
-              {judged.repeat} <button class="link" onclick={() => onrepeat(judged.check)}>Take it again</button>
+              {judged.repeat}
+              <button class="link" onclick={() => onrepeat(judged.check)}
+                >{#if judged === asksLast}<span class="figure">r</span>{/if} Take it again</button
+              >
             </p>
           {/if}
         {/if}
