@@ -3,7 +3,7 @@
 // those fail too; `junctions`: diodes of another kind than told; `ngspice`: readings from decks written by hand; `shop`: one
 // shop's, learning how common odd units are; A,B,C: other seeds, for units that nothing was tried on yet; FILE.jsonl: outcomes
 // are kept there as they come, and those found there aren't worked out again.
-import { fork } from 'node:child_process';
+import { type ChildProcess, fork } from 'node:child_process';
 import { availableParallelism, totalmem } from 'node:os';
 import { type DecidedUnit, type Session, unitSession, unlikeShareOf } from '../core/src/assess/index.ts';
 import { multimeterById } from '../core/src/instruments/index.ts';
@@ -138,12 +138,14 @@ function work(): void {
 
 async function gather(): Promise<void> {
   const outcomes = kept ? kept.found.filter(({ unit }) => unit < count) : [];
+  const children: ChildProcess[] = [];
   await Promise.all(
     Array.from({ length: processes }, (_, at) => {
       const child = fork(process.argv[1]!, process.argv.slice(2), {
         execArgv: ['--import', './scripts/typescript.mjs', `--max-old-space-size=${megabytes}`],
         env: { ...process.env, STUDY_AT: String(at), STUDY_OF: String(processes) },
       });
+      children.push(child);
       child.on('message', (outcome: Outcome) => {
         outcomes.push(outcome);
         kept?.add(outcome);
@@ -151,7 +153,10 @@ async function gather(): Promise<void> {
       });
       return new Promise<void>((done, failed) =>
         child.on('exit', (code) => (code === 0 ? done() : failed(new Error(`a part of the study ended with ${code}`)))),
-      );
+      ).catch((problem: unknown) => {
+        for (const other of children) other.kill();
+        throw problem;
+      });
     }),
   );
   if (outcomes.length !== count * ways.length)

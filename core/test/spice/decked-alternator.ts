@@ -50,6 +50,7 @@ const faultValues: Readonly<
   'rotor-core': (ohms) => ({ kr: ohms }),
   'brush-worn': (ohms, _, of) => ({ b1: of('b1') + ohms }),
   'brush-contact': (ohms, _, of) => ({ b2: of('b2') + ohms }),
+  'rings-gouged': () => ({}),
   'rings-dirty': (ohms, _, of) => ({ b1: of('b1') + ohms / 2, b2: of('b2') + ohms / 2 }),
   'stator-open': (_, at) => ({ [`w${short(at)}`]: 1e9 }),
   'stator-turns': (share, at, of) => ({ [`w${short(at)}`]: of(`w${short(at)}`) * (1 - share) }),
