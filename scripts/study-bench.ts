@@ -138,27 +138,26 @@ function work(): void {
 
 async function gather(): Promise<void> {
   const outcomes = kept ? kept.found.filter(({ unit }) => unit < count) : [];
-  const children: ChildProcess[] = [];
-  await Promise.all(
-    Array.from({ length: processes }, (_, at) => {
-      const child = fork(process.argv[1]!, process.argv.slice(2), {
-        execArgv: ['--import', './scripts/typescript.mjs', `--max-old-space-size=${megabytes}`],
-        env: { ...process.env, STUDY_AT: String(at), STUDY_OF: String(processes) },
-      });
-      children.push(child);
-      child.on('message', (outcome: Outcome) => {
-        outcomes.push(outcome);
-        kept?.add(outcome);
-        if (outcomes.length % 200 === 0) console.error(`${outcomes.length / ways.length} of ${count}`);
-      });
-      return new Promise<void>((done, failed) =>
-        child.on('exit', (code) => (code === 0 ? done() : failed(new Error(`a part of the study ended with ${code}`)))),
-      ).catch((problem: unknown) => {
-        for (const other of children) other.kill();
-        throw problem;
-      });
-    }),
-  );
+  const parts = Array.from({ length: processes }, (_, at) => {
+    const part = fork(process.argv[1]!, process.argv.slice(2), {
+      execArgv: ['--import', './scripts/typescript.mjs', `--max-old-space-size=${megabytes}`],
+      env: { ...process.env, STUDY_AT: String(at), STUDY_OF: String(processes) },
+    });
+    return part.on('message', (outcome: Outcome) => {
+      outcomes.push(outcome);
+      kept?.add(outcome);
+      if (outcomes.length % 200 === 0) console.error(`${outcomes.length / ways.length} of ${count}`);
+    });
+  });
+  const ended = (part: ChildProcess) =>
+    new Promise<void>((done, failed) =>
+      part.on('exit', (code) => (code === 0 ? done() : failed(new Error(`a part of the study ended with ${code}`)))),
+    );
+  try {
+    await Promise.all(parts.map(ended));
+  } finally {
+    for (const part of parts) part.kill();
+  }
   if (outcomes.length !== count * ways.length)
     throw new Error(`${outcomes.length} outcomes came back, ${count * ways.length} were worked out`);
   report(outcomes);

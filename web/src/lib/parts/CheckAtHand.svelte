@@ -3,6 +3,7 @@
   import { formatQuantity, parseQuantity, type Unit } from '@refectum/core/quantity';
   import type { Snippet } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
+  import { asksAgain } from '$lib/live/again.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import type { LeadsNull } from '$lib/job.ts';
   import { timeOf } from '$lib/dates.ts';
@@ -44,7 +45,7 @@
   );
 
   /** What asks to be taken again, or else was read last. */
-  const again = $derived((bench.diagnosis?.readings.findLast(({ repeat }) => repeat) ?? bench.standing.at(-1))?.check);
+  const again = $derived((asksAgain(bench.diagnosis) ?? bench.standing.at(-1))?.check);
   const lastNull = $derived(check?.method.kind === 'leads' ? nulls[bench.setting.meter] : undefined);
 
   async function takeLastNull() {

@@ -3,6 +3,7 @@
   import type { Check } from '@refectum/core/checks';
   import { timeOf } from '$lib/dates.ts';
   import type { TakenReading } from '$lib/job.ts';
+  import { asksAgain } from '$lib/live/again.ts';
   import Mark from './Mark.svelte';
 
   interface Props {
@@ -26,7 +27,7 @@
       })
       .reverse(),
   );
-  const asksLast = $derived(diagnosis?.readings.findLast(({ repeat }) => repeat));
+  const asking = $derived(asksAgain(diagnosis));
   const isNumber = ({ outcome: { kind } }: TakenReading) => kind === 'value' || kind === 'over-range';
 </script>
 
@@ -68,7 +69,7 @@
             <p class="border-l-4 border-warning pl-2 text-sm">
               {judged.repeat}
               <button class="link" onclick={() => onrepeat(judged.check)}
-                >{#if judged === asksLast}<span class="figure">r</span>{/if} Take it again</button
+                >{#if judged === asking}<span class="figure">r</span>{/if} Take it again</button
               >
             </p>
           {/if}
