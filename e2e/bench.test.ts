@@ -14,10 +14,8 @@ import {
   readingEntry,
   reload,
   slowReasoning,
-  stand,
   tape,
   title,
-  unanswered,
   until,
   visit,
 } from './stage.ts';
@@ -133,14 +131,14 @@ describe('at the bench', () => {
       ((await tape().nth(at).textContent()) ?? '').includes(words);
     for (const [taken, typed] of ['3.3', '33', '3.3'].entries()) {
       if (taken === 0) await pick('Slip ring to slip ring');
-      // r: the newest reading, and of one that asks for it so the tape says.
+      // a: the newest reading, and of one that asks for it so the tape says.
       else {
         if (taken === 2) {
           await until(says(0, 'until it is taken once more the last one counts'), 'asked for a third');
-          expect(await tape().first().textContent()).match(/r\s*Take it again/);
+          expect(await tape().first().textContent()).match(/a\s*Take it again/);
         }
         await until(async () => (await title()) !== 'Slip ring to slip ring', 'another check');
-        await page.keyboard.press('r');
+        await page.keyboard.press('a');
         await until(async () => (await title()) === 'Slip ring to slip ring', 'the same check again');
       }
       await page.keyboard.type(typed);
@@ -150,100 +148,6 @@ describe('at the bench', () => {
     await until(says(1, 'this one doesn’t count'), 'outvoted');
     expect(await tape().nth(1).textContent()).not.match(/Take it again/);
     for (const at of [0, 2]) expect(await tape().nth(at).textContent()).not.match(/disagree|count/);
-  });
-
-  it('a reading typed while the server is away waits, and arrives once', async () => {
-    await bench(1006);
-    await pick('Slip ring to slip ring');
-    const before = (await apiJob(1006)).readings.length;
-    // Streams alone are open then: what was still being answered would be waited for.
-    await page.waitForTimeout(700);
-    await until(() => Promise.resolve(unanswered.size === 0), 'everything answered');
-    const took = await stand.stop();
-    try {
-      expect(took, 'ends within a second of SIGTERM, streams open').lessThan(1000);
-      expect(stand.log, 'streams open, and nothing was waited for').not.contain('were cut');
-      await page.keyboard.type('3.4');
-      await page.keyboard.press('Enter');
-      await page.waitForSelector('header [role="status"]:has-text("waiting here, nothing is lost")');
-      await until(() => tape().first().getByText('waiting').isVisible(), 'the mark beside it, after a moment');
-      await until(async () => (await tape().first().textContent())!.includes('sound'), 'its word, without the server');
-    } finally {
-      await stand.start();
-    }
-    await until(async () => (await page.locator('header [role="status"]').count()) === 0, 'delivery');
-    expect((await apiJob(1006)).readings.length).equal(before + 1);
-  });
-
-  it('what waits outlives a reload: typed offline, delivered by the page that comes after', async () => {
-    await bench(1002);
-    await pick('Slip ring to core');
-    await page.route('**/readings', (route) => route.abort());
-    await page.keyboard.press('*');
-    await until(async () => (await tape().count()) === 1, 'the reading on the tape');
-    await page.waitForSelector('header [role="status"]');
-    expect((await apiJob(1002)).readings.length).equal(0);
-    await reload();
-    await page.waitForSelector('section[aria-label="Suspects"]');
-    expect(await tape().count()).equal(1);
-    await page.unroute('**/readings');
-    await until(async () => (await apiJob(1002)).readings.length === 1, 'delivery');
-    expect((await apiJob(1002)).readings[0]!.typed).equal('OL');
-  });
-
-  it('a page closed right after Enter still delivers its reading', async () => {
-    const opened = await openPage();
-    const tag = await freshUnit();
-    await bench(tag, opened);
-    await pick('Slip ring to slip ring', opened);
-    // What goes a moment later doesn't go from a page that is left: a minute stands for the moment here.
-    await opened.evaluate(() => {
-      const later = window.setTimeout.bind(window);
-      window.setTimeout = ((act: TimerHandler, wait = 0) =>
-        later(act, wait === 120 ? 60_000 : wait)) as typeof setTimeout;
-    });
-    await opened.keyboard.type('3.4');
-    await opened.keyboard.press('Enter');
-    await until(async () => (await tape(opened).count()) === 1, 'the reading on the tape');
-    expect((await apiJob(tag)).readings.length).equal(0);
-    await opened.close({ runBeforeUnload: true });
-    await until(async () => (await apiJob(tag)).readings.length === 1, 'delivery');
-  });
-
-  it('what the server refuses comes back with its reason, and is not on the tape', async () => {
-    await bench(1002);
-    const before = await tape().count();
-    await page.route('**/strikes', (route) =>
-      route.fulfill({ status: 409, contentType: 'application/json', body: '{"message":"Not today."}' }),
-    );
-    await page.keyboard.press('Delete');
-    await page.waitForSelector('[role="alert"]:has-text("Not today.")');
-    expect(await page.locator('li.struck').count()).equal(0);
-    await page.unroute('**/strikes');
-    await page.click('button:has-text("Seen")');
-    await page.waitForSelector('[role="alert"]', { state: 'detached' });
-    expect(await tape().count()).equal(before);
-  });
-
-  it('what the server fails on lets the rest through, and is tried again after a reload', async () => {
-    await bench(1011);
-    await pick('Slip ring to core');
-    let failing = 0;
-    await page.route('**/readings', (route) => {
-      const broken = (route.request().postDataJSON() as { check: string }).check === 'ring-core';
-      return broken ? ((failing += 1), route.fulfill({ status: 500, body: '{}' })) : route.continue();
-    });
-    const before = (await apiJob(1011)).readings.length;
-    await page.keyboard.press('*');
-    await pick('Slip ring to slip ring');
-    await page.keyboard.type('3.3');
-    await page.keyboard.press('Enter');
-    await page.waitForSelector('[role="alert"]:has-text("tried again when the page is reloaded")');
-    expect(failing).equal(4);
-    await until(async () => (await apiJob(1011)).readings.length === before + 1, 'the reading behind it');
-    await page.unroute('**/readings');
-    await reload();
-    await until(async () => (await apiJob(1011)).readings.length === before + 2, 'the reading set aside');
   });
 
   it('a part touched on one unit is not chosen on the next', async () => {
@@ -283,6 +187,27 @@ describe('at the bench', () => {
     await page.waitForTimeout(500);
     const taken = (await apiJob(1008)).readings.slice(before);
     expect(taken.filter((r) => r.check === 'ring-ring').map((r) => r.typed)).deep.equal(['3.3']);
+  });
+
+  it('Enter pressed twice for the advised check, while the last reading is still thought through, records it once', async () => {
+    const tag = await freshUnit();
+    await bench(tag);
+    await pick('Slip ring to core');
+    await page.keyboard.press('*');
+    await until(async () => (await title()) === 'Brush length, the shorter one', 'the brush advised');
+    await pick('Slip ring to slip ring');
+    await slowReasoning(2000);
+    await page.keyboard.type('3.3');
+    await page.keyboard.press('Enter');
+    await until(async () => (await tape().count()) === 2, 'the rings on the tape');
+    expect(await title(), 'advised before the rings are thought through, and after').match(/^Brush length/);
+    await page.keyboard.type('7');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Enter');
+    await until(async () => (await apiJob(tag)).readings.length >= 3, 'the brush');
+    await page.waitForTimeout(3000);
+    expect((await apiJob(tag)).readings.map(({ typed }) => typed)).deep.equal(['OL', '3.3', '7']);
+    await reload();
   });
 
   it('says so while suspects are slow to come; the reading stands on the tape by then', async () => {

@@ -13,7 +13,7 @@ export const keys: readonly { readonly key: string; readonly does: string }[] = 
   { key: 'x', does: 'other leads are in the meter: hold them together first' },
   { key: 't, n', does: 'typed as the reading: changes when touched, not accessible' },
   { key: '+', does: 'next check: put this one aside' },
-  { key: 'r', does: 'take again what asks for it, or the newest' },
+  { key: 'a', does: 'take again what asks for it, or the newest' },
   { key: 'Delete', does: 'take back: strike out the newest reading' },
   { key: '↑ ↓', does: 'another check from the list' },
   { key: 'v', does: 'stop here: verdict sheet' },

@@ -36,10 +36,6 @@ const meterKey = 'refectum-meter';
 
 const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag}`;
 
-/** What a check under current has in the bench supply's lead, ohms. */
-const resistorOf = (check: Check | undefined): number | undefined =>
-  check?.method.kind === 'meter' ? check.method.setup.feed?.seriesOhms : undefined;
-
 /**
  * One unit at one screen, on the bench or still on its vehicle: what the server knows, what is on its way there, and
  * what follows from both.
@@ -64,6 +60,8 @@ export class Bench {
   #problem = $state<string | undefined>();
   /** An entry that was held back once. */
   #caught = '';
+  /** The check whose reading waits for the last one to be thought through. */
+  #taking: string | undefined;
   /** How many of the taken writes the served job is known to hold: at first those of before this bench. */
   #settled = $state(outbox.taken.length);
   #told = $state<Teller>('own');
@@ -148,14 +146,6 @@ export class Bench {
   get picked(): boolean {
     return this.#picked !== undefined;
   }
-  /** Ohms in the bench supply's lead: what the check at hand needs, where something else was in it last. */
-  get otherResistor(): { readonly needed: number; readonly before: number } | undefined {
-    const needed = resistorOf(this.check);
-    const read = this.standing.filter(({ outcome }) => outcome.kind !== 'no-access');
-    const fed = read.map(({ check: id }) => resistorOf(this.checks.find((check) => check.id === id)));
-    const before = fed.findLast((ohms) => ohms !== undefined);
-    return needed === undefined || before === undefined || needed === before ? undefined : { needed, before };
-  }
   /** The state of assembly that a check is done in. */
   stateFor(check: Check): string {
     return stateFor(this.subject.assemblies, this.#setting.assembly, check);
@@ -226,7 +216,8 @@ export class Bench {
 
   async take(outcome: Outcome, typed: string, detail?: ReadingDetail): Promise<boolean> {
     const { check } = this;
-    if (!check || !this.#mayWrite() || !(await this.#stillAt(check))) return false;
+    // Pressed twice is meant once.
+    if (!check || this.#taking === check.id || !this.#mayWrite() || !(await this.#stillAt(check))) return false;
     const { meter, celsius } = this.#setting;
     const taken = {
       id: freshId(),
@@ -333,7 +324,8 @@ export class Bench {
 
   /** Whether a check is still at hand once the last reading has been thought through; says so when not. */
   async #stillAt(check: Check): Promise<boolean> {
-    await this.#thinking;
+    this.#taking = check.id;
+    await this.#thinking.finally(() => (this.#taking = undefined));
     if (this.check?.id === check.id) return true;
     this.#problem = 'The next check was just being chosen, and it is another one now: nothing was recorded.';
     return false;

@@ -3,7 +3,8 @@
   import { formatQuantity, parseQuantity, type Unit } from '@refectum/core/quantity';
   import type { Snippet } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
-  import { asksAgain } from '$lib/live/again.ts';
+  import { askAgain } from '$lib/live/again.ts';
+  import { otherResistor } from '$lib/live/supply-resistor.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import type { LeadsNull } from '$lib/job.ts';
   import { timeOf } from '$lib/dates.ts';
@@ -45,7 +46,8 @@
   );
 
   /** What asks to be taken again, or else was read last. */
-  const again = $derived((asksAgain(bench.diagnosis) ?? bench.standing.at(-1))?.check);
+  const again = $derived((askAgain(bench.diagnosis?.readings, bench.standing).at(-1) ?? bench.standing.at(-1))?.check);
+  const resistor = $derived(check && otherResistor(check, bench.checks, bench.standing));
   const lastNull = $derived(check?.method.kind === 'leads' ? nulls[bench.setting.meter] : undefined);
 
   async function takeLastNull() {
@@ -79,7 +81,7 @@
     else if (name === 'x' && bench.at === 'bench') void bench.otherLeads();
     else if (name === '+') void bench.skip();
     else if (name === 'Delete') void bench.takeBack();
-    else if (name === 'r' && again) void bench.pick(again);
+    else if (name === 'a' && again) void bench.pick(again);
     else if (name === 'ArrowDown' || name === 'ArrowUp') void step(name === 'ArrowDown' ? 1 : -1);
     else return false;
     return true;
@@ -111,8 +113,8 @@
         For this the {bench.at === 'bench' ? 'unit has to be' : 'vehicle has to be'}: <strong>{otherState}</strong>.
       </p>
     {/if}
-    {#if bench.otherResistor}
-      {@const { needed, before } = bench.otherResistor}
+    {#if resistor}
+      {@const { needed, before } = resistor}
       <p class="mt-2 border-l-4 border-info px-3 py-1">
         Change the resistor in the supply’s lead: <strong>{needed} Ω</strong>, it was {before} Ω.
       </p>

@@ -32,8 +32,8 @@
       problem = `Not taken: the post holds ${formatQuantity(rested.volts, 'volts', 0.01)}, ${setup.held.volts!} V are wanted.`;
     else {
       const value = Number(Math.max(0, rested.amps).toFixed(1));
-      await bench.take({ kind: 'value', value }, `${formatQuantity(value, check.unit)}, from the clamp`);
-      await live.stop();
+      const typed = `${formatQuantity(value, check.unit)}, from the clamp`;
+      if (await bench.take({ kind: 'value', value }, typed)) await live.stop();
     }
   }
 </script>

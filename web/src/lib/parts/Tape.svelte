@@ -3,7 +3,7 @@
   import type { Check } from '@refectum/core/checks';
   import { timeOf } from '$lib/dates.ts';
   import type { TakenReading } from '$lib/job.ts';
-  import { asksAgain } from '$lib/live/again.ts';
+  import { askAgain } from '$lib/live/again.ts';
   import Mark from './Mark.svelte';
 
   interface Props {
@@ -27,7 +27,12 @@
       })
       .reverse(),
   );
-  const asking = $derived(asksAgain(diagnosis));
+  const asking = $derived(
+    askAgain(
+      diagnosis?.readings,
+      readings.filter(({ struck }) => !struck),
+    ),
+  );
   const isNumber = ({ outcome: { kind } }: TakenReading) => kind === 'value' || kind === 'over-range';
 </script>
 
@@ -65,11 +70,11 @@
           {#if judged.then}<p class="text-sm">{judged.then}</p>{/if}
           {#if judged.net}<p class="text-sm">{judged.net}</p>{/if}
           {#if judged.aside}<p class="text-sm">{judged.aside}</p>{/if}
-          {#if judged.repeat}
+          {#if asking.includes(judged)}
             <p class="border-l-4 border-warning pl-2 text-sm">
               {judged.repeat}
               <button class="link" onclick={() => onrepeat(judged.check)}
-                >{#if judged === asking}<span class="figure">r</span>{/if} Take it again</button
+                >{#if judged === asking.at(-1)}<span class="figure">a</span>{/if} Take it again</button
               >
             </p>
           {/if}
