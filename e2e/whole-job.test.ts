@@ -116,7 +116,7 @@ describe('the whole job by keyboard', () => {
       .and.not.match(/Find tag/);
     expect(text[1])
       .match(/Quay Ferries/)
-      .and.match(/Test leads held together\s+300 mΩ|Test leads held together\s+0\.300 Ω/);
+      .and.match(/Test leads held together\s+0\.3\sΩ/);
     expect(text[1])
       .match(/No reading at all/)
       .and.match(/page 1 of \d/)

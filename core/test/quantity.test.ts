@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { formatChance, formatQuantity, parseQuantity, type Unit } from '../src/quantity/index.ts';
+import { formatChance, formatQuantity, formatReading, parseQuantity, type Unit } from '../src/quantity/index.ts';
 
 const valueOf = (text: string, unit: Unit): number => {
   const read = parseQuantity(text, unit);
@@ -91,6 +91,22 @@ describe('quantity: written as engineers do', () => {
   ];
   for (const [value, unit, text] of written) {
     it(text, () => expect(formatQuantity(value, unit).replaceAll('\u202f', ' ')).equal(text));
+  }
+  const asRead: readonly (readonly [number, Unit, string])[] = [
+    [0.4, 'ohms', '0.4 Ω'],
+    [0.045, 'ohms', '45 mΩ'],
+    [1234, 'ohms', '1.234 kΩ'],
+    [2.5e5, 'ohms', '250 kΩ'],
+    [0.5387, 'volts', '538.7 mV'],
+    [13.86, 'volts', '13.86 V'],
+    [14, 'volts', '14 V'],
+    [-0.5, 'volts', '−500 mV'],
+    [0, 'amps', '0 A'],
+    [0.1 + 0.2, 'amps', '0.3 A'],
+    [1 / 3, 'amps', '0.3333 A'],
+  ];
+  for (const [value, unit, text] of asRead) {
+    it(`as read: ${text}`, () => expect(formatReading(value, unit).replaceAll('\u202f', ' ')).equal(text));
   }
   it('shows as many decimals as the meter’s step', () => {
     expect(formatQuantity(0.4, 'ohms', 0.1).replaceAll('\u202f', ' ')).equal('0.4 Ω');

@@ -166,6 +166,24 @@ describe('a session: what it answers', () => {
     expect(first([take('leads-null', 0.3)], 'bench')).equal('leads-null');
   });
 
+  it('tells a fault from nothing more wrong, never the other way round, and a reading with the digits it carries', () => {
+    const {
+      next,
+      apart,
+      readings: judged,
+    } = unitSession(known, 'no-charge', [multimeterById('workshop')]).assess(
+      situation([take('leads-null', 0.3), take('ring-ring', 3.4)]),
+    );
+    const told = next.map(({ reason }) => reason).filter((reason) => reason.includes('nothing more wrong'));
+    expect(told.length).greaterThan(0);
+    for (const reason of told) expect(reason).match(/^Tells .+ from nothing more wrong; /);
+    const against = apart.filter(({ between }) => between.includes('nothing'));
+    expect(against.length).greaterThan(0);
+    for (const { between, names } of against)
+      expect([between[1], names[1]]).deep.equal(['nothing', 'nothing more wrong']);
+    expect(judged.map(({ shown }) => shown.replaceAll('\u202f', ' '))).deep.equal(['0.3 Ω', '3.4 Ω']);
+  });
+
   it('tells what speaks for a suspect, strongest first, in bits with a sign', () => {
     const [suspect] = unitSession(known, 'no-charge', [multimeterById('workshop')]).diagnose(
       situation(readings),

@@ -3,7 +3,7 @@ import { type Belief, type Case, checkOf, faultChances, type Reading, soundChanc
 import type { Check } from '../checks/index.ts';
 import type { Multimeter } from '../instruments/index.ts';
 import type { Apart, Gate, NextCheck } from './assessment.ts';
-import { adviceText, faultName } from './words.ts';
+import { adviceText, faultFirst, faultName } from './words.ts';
 
 /**
  * The best checks; before a low resistance is measured, the leads' null comes first, and before a run what its light asks
@@ -89,7 +89,8 @@ export function apartOf(opened: Case, belief: Belief, { apart }: Advice): Apart[
   const id = (fault: number | undefined) => (fault === undefined ? 'nothing' : opened.faults[fault]!.id);
   return apart
     .filter(({ between }) => between.every(likely))
-    .map(({ between: [a, b], by, clearly }) => ({
+    .map(({ between, by, clearly }) => ({ pair: faultFirst(between), by, clearly }))
+    .map(({ pair: [a, b], by, clearly }) => ({
       between: [id(a), id(b)],
       names: [faultName(opened, a), faultName(opened, b)],
       check: by?.id,

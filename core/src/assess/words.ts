@@ -2,18 +2,14 @@ import type { Hidden, Preparation } from '../advice/index.ts';
 import { type Band, type Case, type Counting, type SeverityEstimate, slipChance } from '../belief/index.ts';
 import { anyOutcomes, type Check, findingsOf, type Outcome } from '../checks/index.ts';
 import type { Severity } from '../machines/index.ts';
-import { formatQuantity } from '../quantity/index.ts';
+import { formatQuantity, formatReading } from '../quantity/index.ts';
 
 /** An outcome as it is written on the tape. */
 export function outcomeText(check: Check, outcome: Outcome): string {
   const any = anyOutcomes.find(({ kind }) => kind === outcome.kind);
   if (any) return any.name;
   if (outcome.kind === 'over-range') return 'OL';
-  if (outcome.kind === 'value') {
-    // A tenth of a volt more or less is another state of charge.
-    const resolution = check.unit === 'volts' && Math.abs(outcome.value) >= 10 ? 0.01 : undefined;
-    return formatQuantity(outcome.value, check.unit, resolution);
-  }
+  if (outcome.kind === 'value') return formatReading(outcome.value, check.unit);
   if (outcome.kind !== 'finding') throw new RangeError(`no words for “${outcome.kind}”`);
   return findingsOf(check).find((finding) => finding.id === outcome.finding)?.name ?? outcome.finding;
 }
@@ -50,6 +46,11 @@ export function severityText(severity: Severity, estimate: SeverityEstimate | un
 export const faultName = (opened: Case, fault: number | undefined): string =>
   fault === undefined ? 'nothing more wrong' : opened.faults[fault]!.name;
 
+type Pair = readonly [number | undefined, number | undefined];
+
+/** Two that are to be told apart as one says it: a fault first, “nothing more wrong” second. */
+export const faultFirst = ([a, b]: Pair): Pair => (a === undefined ? [b, a] : [a, b]);
+
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What may hide, and where it would show. */
@@ -64,10 +65,12 @@ export function adviceText(
   opened: Case,
   check: Check,
   { kind, for: state, minutes }: Preparation,
-  between: readonly [number | undefined, number | undefined] | undefined,
+  between: Pair | undefined,
 ): string {
   const what = between
-    ? `Tells ${faultName(opened, between[0])} from ${faultName(opened, between[1])}`
+    ? `Tells ${faultFirst(between)
+        .map((fault) => faultName(opened, fault))
+        .join(' from ')}`
     : capital(check.tells);
   const work = {
     none: 'nothing to take apart',

@@ -36,6 +36,13 @@ export function formatQuantity(value: number, unit: Unit, resolution?: number): 
   return `${formatNumber(shown, decimals)}${thin}${prefix}${units[unit].symbol}`;
 }
 
+/** A reading as it was read: with the digits that it carries, five at most. `0.4 Ω`, `1.234 kΩ`, `13.86 V`. */
+export function formatReading(value: number, unit: Unit): string {
+  const [mantissa, exponent] = Number(value.toPrecision(5)).toExponential().split('e') as [string, string];
+  const decimals = mantissa.split('.')[1]?.length ?? 0;
+  return formatQuantity(value, unit, 10 ** (Number(exponent) - decimals));
+}
+
 /** A chance in words, never quite none and never quite sure: `under 1 %`, `14 %`, `over 99 %`. */
 export const formatChance = (chance: number): string =>
   chance < 0.01 ? 'under 1 %' : chance > 0.99 ? 'over 99 %' : `${Math.round(100 * chance)} %`;
