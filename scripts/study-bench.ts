@@ -103,22 +103,25 @@ const kept = keptPath ? new KeptOutcomes<Outcome>(keptPath, study) : undefined;
 if (process.send) work();
 else void gather();
 
-/** One process's share of the units, and by each way a shop of its own; a model at a time so that its session stays warm. */
+/**
+ * One process's share of the units, a model at a time so that its session stays warm; of one shop, by each way a shop of its
+ * own. Without one nothing is learnt: a unit comes out the same whatever was counted before it.
+ */
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];
-  const shops = new Map(ways.map(({ way }) => [way, [] as DecidedUnit[]]));
+  const shops = new Map(ofOneShop ? ways.map(({ way }) => [way, [] as DecidedUnit[]]) : []);
   for (const [m, [model, machine]] of studied.entries()) {
     // What is drawn doesn't hang on what the shop has learnt.
     const subject = subjectOf(truly(machine));
     let session: Session | undefined;
     for (const { policy, reach, way, without } of ways) {
       const done = new Set(kept?.found.filter((one) => one.way === way).map(({ unit }) => unit));
-      const decided = shops.get(way)!;
-      let share = unlikeShareOf(decided);
-      if (ofOneShop) session = undefined;
+      const shop = shops.get(way);
+      let share = unlikeShareOf(shop ?? []);
+      if (shop) session = undefined;
       for (let i = m; i < count; i += studied.length) {
         if (Math.floor(i / studied.length) % of !== at || done.has(i)) continue;
-        if (ofOneShop && decided.length % learntEvery === 0) [share, session] = [unlikeShareOf(decided), undefined];
+        if (shop && shop.length % learntEvery === 0) [share, session] = [unlikeShareOf(shop), undefined];
         if (!session) {
           session = unitSession(machine, 'none', [meter], { unlikeShare: share });
           session.opened.memory.most = mostRemembered;
@@ -129,7 +132,7 @@ function work(): void {
         const Unit = !inSpice ? HiddenUnit : ofStarters ? DeckedStarter : DeckedAlternator;
         const unit = new Unit(random, subject, meter, hide(random, opened, never, ranges), strewn, scale);
         const told = bench(session, unit, meter, policy, reach, never, without);
-        decided.push({ chance: told.unlike, share });
+        shop?.push({ chance: told.unlike, share });
         process.send!({ ...told, unit: i, model, way } satisfies Outcome);
       }
     }
