@@ -1,6 +1,13 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { formatChance, formatQuantity, formatReading, parseQuantity, type Unit } from '../src/quantity/index.ts';
+import {
+  formatChance,
+  formatQuantity,
+  formatReading,
+  formatWithin,
+  parseQuantity,
+  type Unit,
+} from '../src/quantity/index.ts';
 
 const valueOf = (text: string, unit: Unit): number => {
   const read = parseQuantity(text, unit);
@@ -108,6 +115,17 @@ describe('quantity: written as engineers do', () => {
   for (const [value, unit, text] of asRead) {
     it(`as read: ${text}`, () => expect(formatReading(value, unit).replaceAll('\u202f', ' ')).equal(text));
   }
+  const within: readonly (readonly [number, number, Unit, string])[] = [
+    // JCGM 100:2008, 7.2.4, there in grams, from memory.
+    [100.02147, 0.00079, 'ohms', '100.02147 ± 0.00079 Ω'],
+    [9.3, 0.0196, 'ohms', '9.300 ± 0.020 Ω'],
+    [0, 0.0167, 'ohms', '0 ± 17 mΩ'],
+    [0.05, 0.2, 'ohms', '0.05 ± 0.20 Ω'],
+    [1230, 25, 'ohms', '1.230 ± 0.025 kΩ'],
+  ];
+  for (const [value, uncertainty, unit, text] of within)
+    it(`with its uncertainty: ${text}`, () =>
+      expect(formatWithin(value, uncertainty, unit).replaceAll('\u202f', ' ')).equal(text));
   it('shows as many decimals as the meter’s step', () => {
     expect(formatQuantity(0.4, 'ohms', 0.1).replaceAll('\u202f', ' ')).equal('0.4 Ω');
   });

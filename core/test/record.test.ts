@@ -226,7 +226,9 @@ describe('assess: a job file alone', () => {
         celsius: 20,
         prices: { items: {} },
       }).readings[1]!;
-    expect(judge(4.6).net!.replaceAll('\u202f', ' ')).match(/^3\.1 Ω ±/);
+    // Rectangular: 0.8 % of each and 2 counts of 0.1 Ω by √3, rounding by √12; twice the root of their squares.
+    expect(judge(4.6).net!.replaceAll('\u202f', ' ')).equal('3.10 ± 0.34 Ω without leads');
+    expect(judge(0.2).net!.replaceAll('\u202f', ' ')).equal('0.00 ± 0.34 Ω without leads');
     expect(judge(4.6).repeat).equal(undefined);
     expect(judge(0.2).repeat).match(/check the leads/);
   });

@@ -1,6 +1,6 @@
 import type { Reading } from '../belief/index.ts';
 import { readingSigma } from '../instruments/index.ts';
-import { formatQuantity } from '../quantity/index.ts';
+import { formatWithin } from '../quantity/index.ts';
 
 /** Above this the leads don't matter, in ohms. */
 export const leadsMatter = 50;
@@ -25,9 +25,7 @@ export function netOf(
   const range = meter.ohms[0]!;
   const net = outcome.value - leads.outcome.value;
   const sigma = Math.hypot(readingSigma(range, outcome.value), readingSigma(range, leads.outcome.value));
-  const shown = (ohms: number) => formatQuantity(ohms, 'ohms', range.step);
-  const spread = `± ${formatQuantity(2 * sigma, 'ohms')}`;
-  if (net >= 0) return { text: `${shown(net)} ${spread} without leads`, repeat: undefined };
+  const text = `${formatWithin(Math.max(0, net), 2 * sigma, 'ohms')} without leads`;
   const repeat = 'Below the leads’ null: check the leads, and take it again.';
-  return { text: `${shown(0)} ${spread} without leads`, repeat: -net > 2 * sigma ? repeat : undefined };
+  return { text, repeat: -net > 2 * sigma ? repeat : undefined };
 }

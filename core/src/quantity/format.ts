@@ -43,6 +43,17 @@ export function formatReading(value: number, unit: Unit): string {
   return formatQuantity(value, unit, 10 ** (Number(exponent) - decimals));
 }
 
+/**
+ * A value and its expanded uncertainty, above 0, both to the second digit of the latter (JCGM 100:2008, 7.2.4 and 7.2.6, from
+ * memory): `9.300 ± 0.020 Ω`.
+ */
+export function formatWithin(value: number, uncertainty: number, unit: Unit): string {
+  const { factor, prefix } = scaled(Math.max(Math.abs(value), uncertainty), unit);
+  const decimals = Math.max(0, 1 - Math.floor(Math.log10(uncertainty * factor)));
+  const [shown, within] = [value, uncertainty].map((one) => formatNumber(one * factor, decimals));
+  return `${shown} ± ${within}${thin}${prefix}${units[unit].symbol}`;
+}
+
 /** A chance in words, never quite none and never quite sure: `under 1 %`, `14 %`, `over 99 %`. */
 export const formatChance = (chance: number): string =>
   chance < 0.01 ? 'under 1 %' : chance > 0.99 ? 'over 99 %' : `${Math.round(100 * chance)} %`;

@@ -1,3 +1,3 @@
-export { formatChance, formatNumber, formatQuantity, formatReading } from './format.ts';
+export { formatChance, formatNumber, formatQuantity, formatReading, formatWithin } from './format.ts';
 export { type Entry, parseQuantity } from './parse.ts';
 export { prefixes, type Unit, units } from './units.ts';
