@@ -44,6 +44,9 @@ describe('the shelf', () => {
     await lead.click('button:has-text("Another trap")');
     await lead.selectOption('[aria-label="About"]', 'brush-holder');
     await lead.fill('[aria-label="What to say"]', 'Two holders look alike.');
+    await lead.click('button:has-text("Another trap")');
+    await lead.locator('[aria-label="About"]').last().selectOption('brush-holder');
+    await lead.locator('[aria-label="What to say"]').last().fill('Two holders look alike.');
     await save();
     await lead.waitForURL(`${stand.url}/shelf`);
     const made = (await onShelf('Norvik 14-70'))!;
@@ -53,7 +56,11 @@ describe('the shelf', () => {
       rotorOhms: { value: 2.9, source: 'own bench' },
       'limit.ring-ring.most': { value: 3.2, source: 'rating plate' },
     });
-    expect(made.traps).deep.equal([{ about: 'brush-holder', say: 'Two holders look alike.', source: 'rating plate' }]);
+    const trap = { about: 'brush-holder', say: 'Two holders look alike.', source: 'rating plate' };
+    expect(made.traps, 'written down twice').deep.equal([trap, trap]);
+    await visit('/check-in', lead);
+    await lead.fill('#model', 'Norvik 14-70');
+    await until(async () => (await lead.locator('text=Two holders look alike.').count()) === 2, 'said as often');
   });
 
   it('says traps, variants and look-alikes at check-in; the chosen variant is the build, the prices are the verdict’s', async () => {

@@ -13,6 +13,8 @@ export let page: Page;
 export let visitor: Visitor;
 /** Every host that a page asked. */
 export const asked = new Set<string>();
+/** What broke in a page's own script, since the last test. */
+const broke: string[] = [];
 /** What pages ask and isn't answered yet, streams aside: they stay open. */
 export const unanswered = new Set<Request>();
 
@@ -119,10 +121,15 @@ before(async () => {
     asked.add(new URL(request.url()).hostname);
     if (request.resourceType() !== 'eventsource') unanswered.add(request);
   });
+  context.on('weberror', (broken) => broke.push(`${broken.page()?.url() ?? ''}: ${broken.error().message}`));
   context.on('requestfinished', (request) => unanswered.delete(request));
   context.on('requestfailed', (request) => unanswered.delete(request));
   page = await openPage();
   visitor = await Visitor.signIn(stand.url);
+});
+afterEach('nothing broke in a page', () => {
+  const all = broke.splice(0);
+  if (all.length) throw new Error(all.join('\n'));
 });
 after(async () => {
   await browser?.close();

@@ -2,7 +2,6 @@ import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import {
   apiJob,
-  arrive,
   ask,
   bench,
   browser,
@@ -99,51 +98,6 @@ describe('the static bench: what every check may answer', () => {
     expect(await shown()).match(/Far apart/);
     await visit('/unit/1006/report');
     expect(await page.textContent('article')).match(/1 to 3: 1\.1 against 263k/);
-  });
-});
-
-describe('the static bench: rounds', () => {
-  it('work opens a round: the tape begins anew, the value before stands at its check, the report shows both', async () => {
-    const before = await apiJob(1004);
-    await bench(1004);
-    await visit('/unit/1004/work');
-    await page.waitForSelector('input:checked');
-    await page.check('label:has-text("Brush set") input');
-    await page.fill('input[placeholder^="turned"]', 'springs too');
-    await page.keyboard.press('Enter');
-    await arrive(/\/unit\/1004$/);
-    await page.waitForSelector('#entry:focus');
-    expect(await page.textContent('section[aria-label="Tape"]')).match(/No reading yet[\s\S]*Before the work/);
-    await pick('Case to output post, diode test');
-    await page.waitForSelector('p:has-text("Before the work:") .figure');
-    await record('0.94');
-    await until(async () => (await apiJob(1004)).readings.length === before.readings.length + 1, 'the reading');
-    await visit('/unit/1004/report');
-    const rows = await page.textContent('table[aria-label="Before and after"]');
-    expect(rows)
-      .match(/Case to output post, diode test/)
-      .and.match(/940/);
-    expect(await page.textContent('article')).match(/Brush set[\s\S]*Springs too/);
-    const file = (await (await ask('/api/jobs/1004')).json()) as { works: object[]; readings: { round?: number }[] };
-    expect(file.works.length).equal(1);
-    expect(file.readings.at(-1)!.round).equal(2);
-  });
-  it('a reading of a round that no work has opened is refused', async () => {
-    const answer = await postJson('/api/jobs/1012/readings', readingEntry({ round: 7 }));
-    expect(answer.status).equal(422);
-    expect(await answer.text()).match(/Round 7 follows no work: this unit is in round 1/);
-  });
-  it('nothing ticked is no work; what the unit lacks is refused; sent twice it is one', async () => {
-    const work = { fitted: ['rectifier'], mended: [], note: '', at: new Date().toISOString(), technician: visitor.id };
-    const none = await postJson('/api/jobs/1009/works', { ...work, id: crypto.randomUUID(), fitted: [] });
-    expect(none.status).equal(422);
-    expect(await none.text()).match(/no work to prove/);
-    const strange = await postJson('/api/jobs/1009/works', { ...work, id: crypto.randomUUID(), mended: ['diode:A+'] });
-    expect(strange.status).equal(422);
-    const once = { ...work, id: crypto.randomUUID() };
-    for (let i = 0; i < 2; i++) expect((await postJson('/api/jobs/1009/works', once)).status).equal(200);
-    const { works } = (await (await ask('/api/jobs/1009/view')).json()) as { works: object[] };
-    expect(works.length).equal(1);
   });
 });
 

@@ -311,15 +311,16 @@ export class Bench {
   /** The ruler of the check at hand; then, while nobody waits, what the likely next readings will need. */
   async #measure(): Promise<void> {
     const { check } = this;
-    if (!check || !this.#reasoner) return;
+    const reasoner = this.#reasoner;
+    if (!check || !reasoner) return;
     const round = this.#round;
     const others = this.#served.meters.filter(({ retired }) => !retired).map(({ known }) => known);
-    const ruler = await this.#reasoner.ruler(this.#asked(), check.id, this.#situation(), others);
-    // The server's word may have come meanwhile, with the same check made anew.
-    if (round !== this.#round || this.check?.id !== check.id) return;
+    const ruler = await reasoner.ruler(this.#asked(), check.id, this.#situation(), others);
+    // The server's word may have come meanwhile, with the same check made anew, or the page been left.
+    if (round !== this.#round || this.check?.id !== check.id || !this.#reasoner) return;
     this.#ruler = ruler;
     const likely = [check.id, ...(this.#outlook?.next.slice(0, prepared).map((next) => next.check) ?? [])];
-    void this.#reasoner.prepare(this.#asked(), this.#situation(), [...new Set(likely)]);
+    void reasoner.prepare(this.#asked(), this.#situation(), [...new Set(likely)]);
   }
 
   /** Whether a check is still at hand once the last reading has been thought through; says so when not. */

@@ -2,6 +2,7 @@ import { type DrainStep, outputCable, readDrainLog } from '@refectum/core/vehicl
 import { parseQuantity } from '@refectum/core/quantity';
 import type { Job, TakenDrainStep } from '../job.ts';
 import type { Person } from '../people.ts';
+import { once } from './once.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
 import { drainSent, writesSent } from './sent.ts';
 
@@ -69,7 +70,7 @@ export class DrainHunt {
   }
 
   /** Puts them on the vehicle's tape, where they count as evidence. */
-  async takeAsReadings(): Promise<void> {
+  readonly takeAsReadings = once(async () => {
     const { tag, meter, celsius } = this.#job();
     for (const { check, amps } of this.readings) {
       const id = freshId();
@@ -78,7 +79,7 @@ export class DrainHunt {
       const body = { id, place: 'vehicle', told: 'own', check, typed: String(amps), outcome, meter, celsius, at };
       await outbox.send(this.#person(), { id, tag, method: 'POST', path: `/api/jobs/${tag}/readings`, body });
     }
-  }
+  });
 
   #isRead(check: string, amps: number): boolean {
     const { readings, tag } = this.#job();

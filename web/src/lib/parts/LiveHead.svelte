@@ -32,5 +32,5 @@
   {/each}
 </dl>
 {#if live.away}<p role="status" class="mt-1 text-sm">The server is away: the values come again by themselves.</p>{/if}
-{#each live.gone as why (why)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
+{#each live.gone as why, i (i)}<p role="status" class="mt-1 border-l-4 border-warning px-2 text-sm">{why}.</p>{/each}
 <p role="status" class="min-h-6 text-sm">{doing}</p>

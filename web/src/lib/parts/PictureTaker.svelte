@@ -90,7 +90,7 @@
     />
   </label>
   <p role="status" class="min-h-6 text-lg">{sending || told}</p>
-  {#each problems as problem (problem)}
+  {#each problems as problem, i (i)}
     <p role="alert" class="border-l-4 border-error px-3 py-1">{problem}</p>
   {/each}
 </div>

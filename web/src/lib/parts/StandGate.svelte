@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Gate } from '@refectum/core/assess';
   import { timeOf } from '$lib/dates.ts';
+  import { once } from '$lib/live/once.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
 
   interface Props {
@@ -19,9 +20,11 @@
   const open = $derived(gate.reasons.filter(({ id }) => !stand.answeredFor.includes(id)));
   const mayRun = $derived(open.length === 0);
 
-  async function onRelease(event: SubmitEvent) {
+  const release = once(async () => void (await stand.release(open.map(({ id }) => id))));
+
+  function onRelease(event: SubmitEvent) {
     event.preventDefault();
-    await stand.release(open.map(({ id }) => id));
+    void release();
   }
 </script>
 

@@ -61,7 +61,7 @@
     {@render children?.()}
   </div>
   <div role="status" class="text-lg">
-    {#each lines as line (line)}<p>{line}</p>{/each}
+    {#each lines as line, i (i)}<p>{line}</p>{/each}
   </div>
   <p class="mt-1 text-sm">{source}</p>
 </section>

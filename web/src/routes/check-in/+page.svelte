@@ -148,7 +148,7 @@
               Filled in from the shelf: compare with the plate.
             {/if}
           </p>
-          {#each taken.warnings as { about, say } (about + say)}
+          {#each taken.warnings as { about, say }, i (i)}
             <p class="border-l-4 border-warning px-3 py-1"><strong>{trapAbouts[about]}.</strong> {say}</p>
           {/each}
         {/if}

@@ -138,7 +138,7 @@
                   : 'new'}
               </li>
             {/each}
-            {#each read.problems as problem (problem)}
+            {#each read.problems as problem, i (i)}
               <li class="my-1 border-l-4 border-error px-3 py-0.5">{problem}</li>
             {/each}
           </ul>

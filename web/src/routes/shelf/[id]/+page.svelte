@@ -183,7 +183,7 @@
         <section class="sheet p-4" aria-labelledby="said">
           <h2 id="said" class="text-lg font-semibold">Said at check-in</h2>
           <ul>
-            {#each data.warnings as { about, say } (about + say)}
+            {#each data.warnings as { about, say }, i (i)}
               <li class="mt-1 border-l-4 border-warning px-3 py-1"><strong>{trapAbouts[about]}.</strong> {say}</li>
             {/each}
           </ul>

@@ -122,7 +122,7 @@
           On the shelf{data.shelved.warnings.length ? `: ${data.shelved.warnings.length} to take care of` : ''}
         </summary>
         <ul class="pb-2 text-sm">
-          {#each data.shelved.warnings as { about, say } (about + say)}
+          {#each data.shelved.warnings as { about, say }, i (i)}
             <li class="border-t border-base-300 py-1.5"><strong>{trapAbouts[about]}.</strong> {say}</li>
           {/each}
           <li class="border-t border-base-300 py-1.5">
@@ -137,7 +137,7 @@
       <section aria-label="What could still hide">
         <h2 class="font-semibold">What could still hide</h2>
         <ul class="text-sm">
-          {#each bench.outlook.hidden as hidden (hidden)}<li class="py-0.5">{hidden}</li>{/each}
+          {#each bench.outlook.hidden as hidden, i (i)}<li class="py-0.5">{hidden}</li>{/each}
         </ul>
       </section>
     {/if}

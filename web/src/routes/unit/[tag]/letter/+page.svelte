@@ -32,7 +32,7 @@
   {#if data.letter.lookAt.length}
     <h2 class="text-xl font-semibold">What to look at on the vehicle</h2>
     <ol class="mb-4 list-decimal pl-6">
-      {#each data.letter.lookAt as line (line)}<li class="py-0.5">{line}</li>{/each}
+      {#each data.letter.lookAt as line, i (i)}<li class="py-0.5">{line}</li>{/each}
     </ol>
   {/if}
 

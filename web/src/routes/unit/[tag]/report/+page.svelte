@@ -52,7 +52,7 @@
   {#if data.stand.length}
     <h2 class="text-xl font-semibold">On the run stand</h2>
     <ul class="mb-4 list-disc pl-5">
-      {#each data.stand as line (line)}<li>{line}</li>{/each}
+      {#each data.stand as line, i (i)}<li>{line}</li>{/each}
     </ul>
   {/if}
 
@@ -122,7 +122,7 @@
   {#if data.job.works.length}
     <h2 class="text-xl font-semibold">Work, before and after</h2>
     <ul class="list-disc pl-5">
-      {#each workLines(data.job) as line (line)}<li>{line}</li>{/each}
+      {#each workLines(data.job) as line, i (i)}<li>{line}</li>{/each}
     </ul>
     <table class="table mb-4 text-base" aria-label="Before and after">
       <thead>
@@ -158,7 +158,7 @@
   {#if data.assessment.hidden.length}
     <h2 class="text-xl font-semibold">What these readings could not show</h2>
     <ul class="mb-4 list-disc pl-5">
-      {#each data.assessment.hidden as hidden (hidden)}<li>{hidden}</li>{/each}
+      {#each data.assessment.hidden as hidden, i (i)}<li>{hidden}</li>{/each}
     </ul>
   {/if}
 

@@ -3,6 +3,7 @@
   import { dayAndTimeOf } from '$lib/dates.ts';
   import { tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
+  import { once } from '$lib/live/once.ts';
   import Tag from '$lib/parts/Tag.svelte';
   import { workText } from '$lib/rounds.ts';
 
@@ -28,8 +29,7 @@
   const isTicked = (kind: 'replace' | 'repair', id: string) =>
     ticked[`${kind} ${id}`] ?? wanted.some((action) => action.kind === kind && action.id === id);
 
-  async function onDone(event: SubmitEvent) {
-    event.preventDefault();
+  const onDone = once(async () => {
     const fitted = subject.items.map(({ id }) => id).filter((id) => isTicked('replace', id));
     const mended = mends.map(({ part }) => part).filter((part) => isTicked('repair', part));
     problem =
@@ -38,7 +38,7 @@
     await bench.work({ fitted, mended, note: note.trim() });
     problem = bench.problem ?? '';
     if (!problem) await goto(`/unit/${data.job.tag}`);
-  }
+  });
 </script>
 
 <svelte:head><title>Work on tag {data.job.tag} · Refectum</title></svelte:head>
@@ -55,7 +55,13 @@
       {/each}
     </ul>
   {/if}
-  <form class="sheet flex flex-col gap-4 p-4" onsubmit={onDone}>
+  <form
+    class="sheet flex flex-col gap-4 p-4"
+    onsubmit={(event) => {
+      event.preventDefault();
+      void onDone();
+    }}
+  >
     <div class="grid gap-4 md:grid-cols-[3fr_2fr]">
       <fieldset>
         <legend class="font-semibold">Fitted new</legend>
