@@ -115,8 +115,8 @@ describe('rounds side by side', () => {
       taken('field-ohms', 3.4, { ...bench, round: 2 }),
     ];
     expect(beforeAndAfter(jobWith(readings, { works: [work] }))).deep.equal([
-      { name: 'Field through the brushes, shaft at rest', before: '6.20\u202fΩ', after: '3.40\u202fΩ' },
-      { name: 'Slip ring to slip ring', before: '3.10\u202fΩ', after: 'not measured' },
+      { name: 'Field through the brushes, shaft at rest', before: '6.2\u202fΩ', after: '3.4\u202fΩ' },
+      { name: 'Slip ring to slip ring', before: '3.1\u202fΩ', after: 'not measured' },
     ]);
     expect(beforeAndAfter(jobWith(readings))).deep.equal([]);
   });
