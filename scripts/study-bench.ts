@@ -105,7 +105,7 @@ else void gather();
 
 /**
  * One process's share of the units, a model at a time so that its session stays warm; of one shop, by each way a shop of its
- * own. Without one nothing is learnt: a unit comes out the same whatever was counted before it.
+ * own. Without one nothing is learnt from the units before.
  */
 function work(): void {
   const [at, of] = [Number(process.env.STUDY_AT), Number(process.env.STUDY_OF)];

@@ -25,6 +25,13 @@ describe('the shelf as a sheet and as a file', () => {
       expect(byName(models)).deep.equal(byName(demoShelf));
     }
   });
+  it('a model that a file has twice counts once, and that is said', () => {
+    const [first] = demoShelf;
+    const other = { ...first!, name: ` ${first!.name.toUpperCase()}`, traps: [] };
+    const { models, problems } = readShelf(writeShelfFile([first!, other]));
+    expect(models).deep.equal([first]);
+    expect(problems).deep.equal([`${other.name}: it stands in this file twice, the first one counts.`]);
+  });
   it('so does any text in sources, traps and variants: quotes, commas, line ends', () => {
     const words = fc.string({ minLength: 1, maxLength: 40, unit: 'grapheme' }).map((s) => `x${s.trim()}y`);
     fc.assert(

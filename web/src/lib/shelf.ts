@@ -268,10 +268,17 @@ export function readShelfFile(text: string): SheetRead {
   }
   if (raw?.format !== 'refectum-shelf' || raw.version !== 1 || !Array.isArray(raw.models))
     return { models: [], problems: ['This is no shelf file of version 1: see /api/schema/shelf.'] };
-  const read = raw.models.map((model: unknown, i) => {
+  const nameOf = (model: unknown): string => {
     const name = (model as { name?: unknown } | null)?.name;
+    return typeof name === 'string' ? name : '';
+  };
+  const names = raw.models.map(nameOf);
+  const read = raw.models.map((model: unknown, i) => {
+    const name = names[i]!;
+    const called = name || `Model ${i + 1}`;
+    if (name && names.findIndex((one) => same(one, name)) < i)
+      return { models: [], problems: [`${called}: it stands in this file twice, the first one counts.`] };
     const problems = Object.entries(checkModel(model));
-    const called = typeof name === 'string' && name ? name : `Model ${i + 1}`;
     return problems.length
       ? { models: [], problems: problems.map(([path, message]) => `${called}: ${path}: ${message}`) }
       : { models: [model as ShelfModel], problems: [] };

@@ -1,5 +1,5 @@
 import type { Teller } from '@refectum/core/belief';
-import type { BenchSituation, Diagnosis, Ruler } from '@refectum/core/assess';
+import type { BenchSituation, Diagnosis, JudgedReading, Ruler } from '@refectum/core/assess';
 import { type Check, type Equipment, findingsOf, type Outcome } from '@refectum/core/checks';
 import type { Multimeter } from '@refectum/core/instruments';
 import { asReceived, stateFor, type Subject, subjectOf } from '@refectum/core/machines';
@@ -20,6 +20,7 @@ import {
   vehicleOf,
 } from '../job.ts';
 import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
+import { askAgain } from './again.ts';
 import { Lateness } from './lateness.svelte.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
@@ -136,6 +137,10 @@ export class Bench {
   }
   get standing(): readonly TakenReading[] {
     return this.#readings.filter((reading) => !reading.struck);
+  }
+  /** Readings that ask to be taken again, oldest first. */
+  get asking(): readonly JudgedReading[] {
+    return askAgain(this.#diagnosis?.readings, this.standing);
   }
   /** The check at hand: picked, or else the most telling. */
   get check(): Check | undefined {

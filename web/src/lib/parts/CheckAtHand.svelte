@@ -3,7 +3,6 @@
   import { formatQuantity, parseQuantity, type Unit } from '@refectum/core/quantity';
   import type { Snippet } from 'svelte';
   import { inField, keysOn } from '$lib/keys.ts';
-  import { askAgain } from '$lib/live/again.ts';
   import { otherResistor } from '$lib/live/supply-resistor.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import type { LeadsNull } from '$lib/job.ts';
@@ -46,7 +45,7 @@
   );
 
   /** What asks to be taken again, or else was read last. */
-  const again = $derived((askAgain(bench.diagnosis?.readings, bench.standing).at(-1) ?? bench.standing.at(-1))?.check);
+  const again = $derived((bench.asking.at(-1) ?? bench.standing.at(-1))?.check);
   const resistor = $derived(check && otherResistor(check, bench.checks, bench.standing));
   const lastNull = $derived(check?.method.kind === 'leads' ? nulls[bench.setting.meter] : undefined);
 

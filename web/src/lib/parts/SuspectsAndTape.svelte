@@ -30,6 +30,7 @@
       readings={bench.readings}
       checks={bench.checks}
       diagnosis={bench.diagnosis}
+      asking={bench.asking}
       {waiting}
       earlier={bench.earlier}
       onstrike={(id) => void bench.strike(id)}

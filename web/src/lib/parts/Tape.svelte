@@ -1,15 +1,16 @@
 <script lang="ts">
-  import { type Diagnosis, outcomeText } from '@refectum/core/assess';
+  import { type Diagnosis, type JudgedReading, outcomeText } from '@refectum/core/assess';
   import type { Check } from '@refectum/core/checks';
   import { timeOf } from '$lib/dates.ts';
   import type { TakenReading } from '$lib/job.ts';
-  import { askAgain } from '$lib/live/again.ts';
   import Mark from './Mark.svelte';
 
   interface Props {
     readings: readonly TakenReading[];
     checks: readonly Check[];
     diagnosis: Diagnosis | undefined;
+    /** Of its readings, those that ask to be taken again, oldest first. */
+    asking: readonly JudgedReading[];
     /** Ids that have not reached the server yet. */
     waiting: ReadonlySet<string>;
     onstrike: (reading: string) => void;
@@ -17,7 +18,7 @@
     /** What was read before the work. */
     earlier?: readonly TakenReading[];
   }
-  const { readings, checks, diagnosis, waiting, onstrike, onrepeat, earlier = [] }: Props = $props();
+  const { readings, checks, diagnosis, asking, waiting, onstrike, onrepeat, earlier = [] }: Props = $props();
 
   const rows = $derived(
     readings
@@ -26,12 +27,6 @@
         return { reading, check, judged: diagnosis?.readings.find((j) => j.id === reading.id) };
       })
       .reverse(),
-  );
-  const asking = $derived(
-    askAgain(
-      diagnosis?.readings,
-      readings.filter(({ struck }) => !struck),
-    ),
   );
   const isNumber = ({ outcome: { kind } }: TakenReading) => kind === 'value' || kind === 'over-range';
 </script>
