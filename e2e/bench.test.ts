@@ -127,6 +127,9 @@ describe('at the bench', () => {
 
   it('of readings that disagree a third is asked for; the one that then stands alone says that it doesn’t count', async () => {
     await bench(await freshUnit());
+    // a: nothing was read yet; nor is an a typed.
+    await page.keyboard.press('a');
+    expect(await page.inputValue('#entry')).equal('');
     const says = (at: number, words: string) => async () =>
       ((await tape().nth(at).textContent()) ?? '').includes(words);
     for (const [taken, typed] of ['3.3', '33', '3.3'].entries()) {

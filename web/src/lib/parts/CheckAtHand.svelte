@@ -80,7 +80,7 @@
     else if (name === 'x' && bench.at === 'bench') void bench.otherLeads();
     else if (name === '+') void bench.skip();
     else if (name === 'Delete') void bench.takeBack();
-    else if (name === 'a' && again) void bench.pick(again);
+    else if (name === 'a') void (again && bench.pick(again));
     else if (name === 'ArrowDown' || name === 'ArrowUp') void step(name === 'ArrowDown' ? 1 : -1);
     else return false;
     return true;
