@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { connect, createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { expect } from 'chai';
@@ -89,14 +89,18 @@ describe('bin/refectum', () => {
         running.stderr!.on('data', (text) => (said += text));
         running.once('exit', () => failed(new Error(`ended: ${said}`)));
       });
-    const end = async (): Promise<number> => {
+    const cutOff = async (): Promise<number> => {
       const began = performance.now();
       running!.removeAllListeners('exit');
       const ended = new Promise((done) => running!.once('exit', done));
       running!.kill('SIGTERM');
       await ended;
-      const took = performance.now() - began;
-      expect(readFileSync(join(home, 'server.log'), 'utf8'), 'nothing was waited for').not.contain('were cut');
+      return performance.now() - began;
+    };
+    const serverLog = () => readFileSync(join(home, 'server.log'), 'utf8');
+    const end = async (): Promise<number> => {
+      const took = await cutOff();
+      expect(serverLog(), 'nothing was waited for').not.contain('were cut');
       return took;
     };
     const url = (path: string) => `http://127.0.0.1:${port}${path}`;
@@ -155,6 +159,15 @@ describe('bin/refectum', () => {
       asking.kill('SIGKILL');
       expect(answered, 'some are being thought out').lessThan(8);
       expect(await end()).lessThan(1000);
+    });
+    it('cuts off after a second what never ends, and names it', async () => {
+      await start();
+      const waiting = connect(port, '127.0.0.1');
+      waiting.on('error', () => undefined);
+      waiting.write('POST /sign-in?/pin HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 8\r\n\r\n');
+      await wait(300);
+      expect(await cutOff()).greaterThan(900);
+      expect(serverLog()).contain('open a second after the end was asked for were cut: POST /sign-in?/pin.');
     });
     it('started again keeps what was entered; --reset starts anew', async () => {
       await start();

@@ -18,7 +18,10 @@ function isOurs(host = '') {
   return ['127.0.0.1', 'localhost', ...(onLan() ? lanNames().map((one) => one.toLowerCase()) : [])].includes(name);
 }
 
+/** What was asked last on each open connection. */
+const lastAsked = new Map();
 const server = createServer((request, response) => {
+  lastAsked.set(request.socket, `${request.method} ${request.url}`);
   if (!isOurs(request.headers.host)) {
     response.writeHead(421, { 'content-type': 'text/plain' }).end('Refectum does not go by that name.');
     return;
@@ -26,19 +29,29 @@ const server = createServer((request, response) => {
   request.headers['x-forwarded-proto'] = 'http';
   void handler(request, response);
 });
+server.on('connection', (socket) => {
+  lastAsked.set(socket, 'nothing asked yet');
+  socket.once('close', () => lastAsked.delete(socket));
+});
 server.listen(port, onLan() ? '0.0.0.0' : '127.0.0.1');
+
+/** Sweeps, one every 20 ms that this process runs: a machine that stands still for a second holds nothing open. */
+const mostSweeps = 50;
 
 /** Open streams are closed by hooks.server.ts on the same signal; whatever else is open gets a second, and is told of. */
 function end() {
-  const sweep = setInterval(() => server.closeIdleConnections(), 20);
+  let sweeps = 0;
+  const sweep = setInterval(() => {
+    server.closeIdleConnections();
+    if (++sweeps !== mostSweeps) return;
+    const asked = [...lastAsked.values()].join(', ');
+    console.warn(`Connections still open a second after the end was asked for were cut: ${asked}.`);
+    server.closeAllConnections();
+  }, 20);
   server.close(() => {
     clearInterval(sweep);
     process.emit('sveltekit:shutdown', 'SIGTERM');
   });
-  setTimeout(() => {
-    console.warn('Connections still open a second after the end was asked for were cut.');
-    server.closeAllConnections();
-  }, 1000).unref();
 }
 process.once('SIGTERM', end);
 process.once('SIGINT', end);
