@@ -160,14 +160,14 @@ describe('bin/refectum', () => {
       expect(answered, 'some are being thought out').lessThan(8);
       expect(await end()).lessThan(1000);
     });
-    it('cuts off after a second what never ends, and names it', async () => {
+    it('cuts off after a second what never ends, and names it without its secrets', async () => {
       await start();
       const waiting = connect(port, '127.0.0.1');
       waiting.on('error', () => undefined);
-      waiting.write('POST /sign-in?/pin HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 8\r\n\r\n');
+      waiting.write('POST /p/secret/add?code=secret HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 8\r\n\r\n');
       await wait(300);
       expect(await cutOff()).greaterThan(900);
-      expect(serverLog()).contain('open a second after the end was asked for were cut: POST /sign-in?/pin.');
+      expect(serverLog()).contain('open a second after the end was asked for were cut: POST /p/…/add.');
     });
     it('started again keeps what was entered; --reset starts anew', async () => {
       await start();

@@ -18,10 +18,11 @@ function isOurs(host = '') {
   return ['127.0.0.1', 'localhost', ...(onLan() ? lanNames().map((one) => one.toLowerCase()) : [])].includes(name);
 }
 
-/** What was asked last on each open connection. */
+/** What was asked last on each open connection; the code that lets a phone in is for nobody's log. */
 const lastAsked = new Map();
+const nameOf = ({ method, url }) => `${method} ${url.replace(/\?.*/, '').replace(/^\/p\/[^/]*/, '/p/…')}`;
 const server = createServer((request, response) => {
-  lastAsked.set(request.socket, `${request.method} ${request.url}`);
+  lastAsked.set(request.socket, nameOf(request));
   if (!isOurs(request.headers.host)) {
     response.writeHead(421, { 'content-type': 'text/plain' }).end('Refectum does not go by that name.');
     return;
