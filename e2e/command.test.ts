@@ -89,7 +89,7 @@ describe('bin/refectum', () => {
         running.stderr!.on('data', (text) => (said += text));
         running.once('exit', () => failed(new Error(`ended: ${said}`)));
       });
-    const cutOff = async (): Promise<number> => {
+    const terminate = async (): Promise<number> => {
       const began = performance.now();
       running!.removeAllListeners('exit');
       const ended = new Promise((done) => running!.once('exit', done));
@@ -99,7 +99,7 @@ describe('bin/refectum', () => {
     };
     const serverLog = () => readFileSync(join(home, 'server.log'), 'utf8');
     const end = async (): Promise<number> => {
-      const took = await cutOff();
+      const took = await terminate();
       expect(serverLog(), 'nothing was waited for').not.contain('were cut');
       return took;
     };
@@ -166,7 +166,7 @@ describe('bin/refectum', () => {
       waiting.on('error', () => undefined);
       waiting.write('POST /p/secret/add?code=secret HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 8\r\n\r\n');
       await wait(300);
-      expect(await cutOff()).greaterThan(900);
+      expect(await terminate()).greaterThan(900);
       expect(serverLog()).contain('open a second after the end was asked for were cut: POST /p/…/add.');
     });
     it('started again keeps what was entered; --reset starts anew', async () => {

@@ -20,7 +20,7 @@ function isOurs(host = '') {
 
 /** What was asked last on each open connection; the code that lets a phone in is for nobody's log. */
 const lastAsked = new Map();
-const nameOf = ({ method, url }) => `${method} ${url.replace(/\?.*/, '').replace(/^\/p\/[^/]*/, '/p/…')}`;
+const nameOf = ({ method, url }) => `${method} ${url.replace(/\?.*/, '').replace(/\/p\/[^/]*/, '/p/…')}`;
 const server = createServer((request, response) => {
   lastAsked.set(request.socket, nameOf(request));
   if (!isOurs(request.headers.host)) {
