@@ -19,13 +19,21 @@ const pool = (): Piscina =>
     idleTimeout: Infinity,
   }));
 
-/** Ends what is still being thought out: nobody waits for it any more. */
-export const endReasoning = (): Promise<void> | undefined => holder.refectumReasoning?.destroy();
+let ended = false;
+
+/** Ends what is still being thought out: nobody waits for it any more. What is asked later is refused. */
+export async function endReasoning(): Promise<void> {
+  ended = true;
+  await holder.refectumReasoning?.destroy();
+}
 
 const asked =
   <Q extends keyof Questions>(name: Q) =>
-  (given: Parameters<Questions[Q]>[0]): Promise<ReturnType<Questions[Q]>> =>
-    pool().run(given, { name }) as Promise<ReturnType<Questions[Q]>>;
+  async (given: Parameters<Questions[Q]>[0]): Promise<ReturnType<Questions[Q]>> => {
+    // The pool would start threads anew for a page whose job came out of the database just then.
+    if (ended) throw new Error('The server is ending: nothing is thought out any more.');
+    return (await pool().run(given, { name })) as ReturnType<Questions[Q]>;
+  };
 
 export const assess = asked('assess');
 export const assessFile = asked('assessFile');
