@@ -5,7 +5,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import { expect } from 'chai';
 import { openFolder } from './harness.ts';
 import { type Decision, overrode } from '../web/src/lib/job.ts';
-import { apiJob, ask, postJson, readingEntry, visitor } from './stage.ts';
+import { apiJob, ask, freshUnit, postJson, readingEntry, visitor } from './stage.ts';
 
 describe('the API', () => {
   it('takes the same reading twice as one', async () => {
@@ -17,6 +17,44 @@ describe('the API', () => {
     ]);
     expect(answers.map((a) => a.status)).deep.equal([200, 200]);
     expect((await apiJob(1003)).readings.length).equal(before + 1);
+  });
+  it('what comes once more, later, changes nothing: not the state of assembly, nor the meter, nor where it stands', async () => {
+    const tag = await freshUnit();
+    const send = async (to: string, body: object) =>
+      expect((await postJson(`/api/jobs/${tag}/${to}`, body)).status).equal(200);
+    const change = async (setting: object) =>
+      expect((await visitor.send('PATCH', `/api/jobs/${tag}`, { ...setting, technician: visitor.id })).status).equal(
+        200,
+      );
+    const { id: technician } = visitor;
+    const opens = readingEntry();
+    const fits = { id: crypto.randomUUID(), fitted: ['rectifier'], mended: [], note: '', at: opens.at, technician };
+    const standing = async () => {
+      const { assembly, meter, stand } = await apiJob(tag);
+      return { assembly, meter, stand };
+    };
+    await send('readings', opens);
+    expect(await standing()).deep.equal({ assembly: 'opened', meter: 'workshop', stand: 'bench' });
+    await send('works', fits);
+    await change({ meter: 'pocket' });
+    await send('moves', { id: crypto.randomUUID(), to: 'in', note: '', technician });
+    const later = { assembly: 'closed', meter: 'pocket', stand: 'in' };
+    expect(await standing()).deep.equal(later);
+    await send('readings', opens);
+    expect(await standing()).deep.equal(later);
+    await change({ assembly: 'opened' });
+    await send('works', fits);
+    expect(await standing()).deep.equal({ ...later, assembly: 'opened' });
+  });
+  it('a unit checked in twice at once is one, under one tag', async () => {
+    const line = { customer: 'Post van', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };
+    const lines = [{ ...line, id: crypto.randomUUID(), volts: '12', amps: '70' }];
+    const send = () => postJson('/api/check-ins', { lines, dry: false, technician: visitor.id });
+    const answers = await Promise.all([send(), send(), send()]);
+    expect(answers.map(({ status }) => status)).deep.equal([200, 200, 200]);
+    const tags = await Promise.all(answers.map(async (answer) => ((await answer.json()) as { tag: number }[])[0]!.tag));
+    expect(new Set(tags).size).equal(1);
+    expect(await freshUnit(), 'no number is lost').equal(tags[0]! + 1);
   });
   const refused: readonly (readonly [string, Record<string, unknown>, number, RegExp])[] = [
     ['an outcome that is none', { outcome: { kind: 'value', value: 'x' } }, 422, /outcome/],

@@ -96,6 +96,7 @@ export const apiJob = async (tag: number) =>
     prices: { items: Record<string, object> };
     vehicle: object | null;
     assembly: string;
+    meter: string;
     stand: string;
     moves: { from: string; to: string; note: string; technician: string }[];
   };

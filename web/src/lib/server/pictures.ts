@@ -46,7 +46,7 @@ export interface PictureEntry {
   readonly sent: Uint8Array;
 }
 
-/** Adds a picture; the same id twice is one. */
+/** Adds a picture; sent twice it is one. */
 export async function addPicture(
   jobId: string,
   technicianId: string,
@@ -56,12 +56,10 @@ export async function addPicture(
   await database().transaction(async (db) => {
     const [of] = await db.select().from(job).where(eq(job.id, jobId)).for('update');
     if (!of) throw new Refused(404, 'That unit is not in this shop.');
-    const before = await db.select({ id: picture.id }).from(picture).where(eq(picture.jobId, jobId));
-    if (before.length >= mostPerJob) throw new Refused(409, `A unit has at most ${mostPerJob} pictures.`);
-    await db
-      .insert(picture)
-      .values({ id, jobId, caption, whole, small, takenAt: new Date(), technicianId })
-      .onConflictDoNothing();
+    if (await db.$count(picture, eq(picture.id, id))) return;
+    if ((await db.$count(picture, eq(picture.jobId, jobId))) >= mostPerJob)
+      throw new Refused(409, `A unit has at most ${mostPerJob} pictures.`);
+    await db.insert(picture).values({ id, jobId, caption, whole, small, takenAt: new Date(), technicianId });
     await announce(db, of.tag);
   });
 }
@@ -114,15 +112,27 @@ export const picturesToPrint = (jobId: string): Promise<Shown[]> =>
     .orderBy(asc(picture.takenAt))
     .limit(mostPrinted);
 
-/** Strikes a picture out, or back in: it stays, and so does who did it last. */
-export async function strikePicture(jobId: string, tag: number, technicianId: string, id: string): Promise<void> {
+interface PictureStrike {
+  readonly picture: string;
+  /** Out; else back in. */
+  readonly out: boolean;
+}
+
+/** Strikes a picture out, or back in: it stays, and so does who did it last. Asked for twice is once. */
+export async function strikePicture(
+  jobId: string,
+  tag: number,
+  technicianId: string,
+  { picture: id, out }: PictureStrike,
+): Promise<void> {
   await database().transaction(async (db) => {
     const [found] = await db
       .select({ struckAt: picture.struckAt })
       .from(picture)
       .where(and(eq(picture.id, id), eq(picture.jobId, jobId)));
     if (!found) throw new Refused(404, 'There is no such picture of this unit.');
-    const struckAt = found.struckAt ? null : new Date();
+    if ((found.struckAt !== null) === out) return;
+    const struckAt = out ? new Date() : null;
     await db.update(picture).set({ struckAt, struckBy: technicianId }).where(eq(picture.id, id));
     await announce(db, tag);
   });

@@ -1,6 +1,6 @@
 import { asReceived, familyOf, type Machine, type Variant } from '@refectum/core/machines';
 import { buildsOf, pricesOf, type ShelfModel } from '@refectum/core/shelf';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Plate } from '../../job.ts';
 import type { Line } from '../../many.ts';
@@ -34,14 +34,15 @@ export async function checkIn(
   meter = 'workshop',
 ): Promise<number> {
   return database().transaction(async (db) => {
-    const [before] = await db.select().from(job).where(eq(job.id, entry.id));
+    // Locked: of the same, sent twice at once, the second waits and finds the first.
+    const [counting] = await db.select({ tag: shop.nextTag }).from(shop).where(eq(shop.id, shopId)).for('update');
+    const [before] = await db.select({ tag: job.tag }).from(job).where(eq(job.id, entry.id));
     if (before) return before.tag;
-    const [numbered] = await db
+    const { tag } = counting!;
+    await db
       .update(shop)
-      .set({ nextTag: sql`${shop.nextTag} + 1` })
-      .where(eq(shop.id, shopId))
-      .returning({ next: shop.nextTag });
-    const tag = numbered!.next - 1;
+      .set({ nextTag: tag + 1 })
+      .where(eq(shop.id, shopId));
     const shelved = await modelNamed(shopId, entry.model, db);
     const now = new Date();
     await db.insert(job).values({

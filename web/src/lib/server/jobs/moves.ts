@@ -23,10 +23,8 @@ export async function carry(db: Queryable, row: JobRow, { id, to, note, technici
 export async function moveJob(shopId: string, tag: number, entry: MoveEntry): Promise<void> {
   await database().transaction(async (db) => {
     const row = await needJob(db, shopId, tag, true);
-    const [before] = await db.select({ id: move.id }).from(move).where(eq(move.id, entry.id));
-    if (before || row.stand === entry.to) return;
-    const [decided] = await db.select({ id: verdict.id }).from(verdict).where(eq(verdict.jobId, row.id)).limit(1);
-    if (entry.to === 'ready' && !decided)
+    if ((await db.$count(move, eq(move.id, entry.id))) || row.stand === entry.to) return;
+    if (entry.to === 'ready' && !(await db.$count(verdict, eq(verdict.jobId, row.id))))
       throw new Refused(409, `Tag ${tag} has no verdict yet: decide on the verdict sheet, then it is ready.`);
     if (entry.to === 'gone' && !entry.note)
       throw new Refused(422, `Say who took tag ${tag} away: without a hand-over it stays on the rack.`);

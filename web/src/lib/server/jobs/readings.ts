@@ -50,31 +50,29 @@ async function needRound(db: Queryable, jobId: string, round: number): Promise<v
   if (round > works + 1) throw new Refused(422, `Round ${round} follows no work: this unit is in round ${works + 1}.`);
 }
 
-/** Adds a reading; the same id twice is one reading. */
+/** Adds a reading; sent twice it is one, and the unit stays as it is by then. */
 export async function addReading(shopId: string, tag: number, entry: ReadingEntry): Promise<void> {
   await database().transaction(async (db) => {
     const row = await needJob(db, shopId, tag, true);
+    if (await db.$count(reading, eq(reading.id, entry.id))) return;
     const check = checkFor(row, entry);
     await needMeter(shopId, entry.meter, db);
     await needRound(db, row.id, entry.round ?? 1);
-    await db
-      .insert(reading)
-      .values({
-        id: entry.id,
-        jobId: row.id,
-        place: entry.place,
-        told: entry.told,
-        check: entry.check,
-        typed: entry.typed,
-        outcome: entry.outcome,
-        meter: entry.meter,
-        celsius: entry.celsius,
-        round: entry.place === 'bench' ? (entry.round ?? 1) : 1,
-        detail: entry.detail,
-        takenAt: new Date(entry.at),
-        technicianId: entry.technician,
-      })
-      .onConflictDoNothing();
+    await db.insert(reading).values({
+      id: entry.id,
+      jobId: row.id,
+      place: entry.place,
+      told: entry.told,
+      check: entry.check,
+      typed: entry.typed,
+      outcome: entry.outcome,
+      meter: entry.meter,
+      celsius: entry.celsius,
+      round: entry.place === 'bench' ? (entry.round ?? 1) : 1,
+      detail: entry.detail,
+      takenAt: new Date(entry.at),
+      technicianId: entry.technician,
+    });
     const { assemblies } = familyOf(row.machine);
     const assembly = entry.place === 'bench' ? stateFor(assemblies, row.assembly, check) : row.assembly;
     await db.update(job).set({ assembly, meter: entry.meter }).where(eq(job.id, row.id));

@@ -7,7 +7,7 @@ import { announce } from '../live.ts';
 import { Refused } from '../refused.ts';
 import { needJob } from './row.ts';
 
-/** Adds what was done; the unit is put together again, and the next round begins. The same id twice is one work. */
+/** Adds what was done; the unit is put together again, and the next round begins. Sent twice it is one work. */
 export async function addWork(
   shopId: string,
   tag: number,
@@ -15,6 +15,7 @@ export async function addWork(
 ): Promise<void> {
   await database().transaction(async (db) => {
     const row = await needJob(db, shopId, tag, true);
+    if (await db.$count(work, eq(work.id, entry.id))) return;
     const { items, parts, faults } = subjectOf(row.machine);
     const strange = [
       ...entry.fitted.filter((id) => !items.some((item) => item.id === id)),
@@ -25,18 +26,15 @@ export async function addWork(
         422,
         `This unit has no ${strange.map((id) => parts.find((p) => p.id === id)?.name ?? id).join(', ')} to fit or mend so.`,
       );
-    await db
-      .insert(work)
-      .values({
-        id: entry.id,
-        jobId: row.id,
-        fitted: entry.fitted,
-        mended: entry.mended,
-        note: entry.note,
-        doneAt: new Date(entry.at),
-        technicianId: entry.technician,
-      })
-      .onConflictDoNothing();
+    await db.insert(work).values({
+      id: entry.id,
+      jobId: row.id,
+      fitted: entry.fitted,
+      mended: entry.mended,
+      note: entry.note,
+      doneAt: new Date(entry.at),
+      technicianId: entry.technician,
+    });
     await db
       .update(job)
       .set({

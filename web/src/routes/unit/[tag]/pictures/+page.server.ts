@@ -21,11 +21,12 @@ export const actions: Actions = {
     return { address, until, square: toSVG({ bcid: 'qrcode', text: address, padding: 4 }) };
   },
   strike: async (event) => {
-    const picture = String((await event.request.formData()).get('picture') ?? '');
+    const form = await event.request.formData();
+    const picture = String(form.get('picture') ?? '');
     try {
       const { id, tag } = await findJob(event.locals.shop.id, tagOf(event as never));
       if (!isId(picture)) throw new Refused(404, 'There is no such picture of this unit.');
-      await strikePicture(id, tag, event.locals.person!.id, picture);
+      await strikePicture(id, tag, event.locals.person!.id, { picture, out: form.get('strike') === 'out' });
     } catch (cause) {
       if (!(cause instanceof Refused)) throw cause;
       return fail(cause.status, { problem: cause.message });
