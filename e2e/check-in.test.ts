@@ -57,6 +57,35 @@ describe('taking a unit in', () => {
     expect(await page.locator('text=Filled in as tag').count()).equal(0);
   });
 
+  it('what is changed of a build that was filled in stays, whatever comes late of what was typed before, or not at all', async () => {
+    await open();
+    let release = () => {};
+    const held = new Promise<void>((done) => (release = done));
+    const early = /api\/known\?model=Ferrolux$/;
+    await page.route(early, async (route) => {
+      await held;
+      await route.fulfill({ json: [] });
+    });
+    await page.fill('#model', 'Ferrolux');
+    await page.fill('#model', 'Ferrolux 28-110');
+    await page.waitForSelector('text=Filled in from the shelf');
+    await page.fill('#ratedAmps', '95');
+    const answersTo = async (act: () => Promise<void>) => {
+      const answered = page.waitForEvent('requestfinished', (asked) => asked.url().includes('/api/known'));
+      await act();
+      await answered;
+      await page.waitForTimeout(50);
+      expect(await page.inputValue('#ratedAmps')).equal('95');
+      expect(await page.locator('text=Filled in from the shelf').count()).equal(1);
+    };
+    await answersTo(async () => release());
+    await page.unroute(early);
+    await answersTo(() => page.fill('#model', 'Ferrolux 28-110 '));
+    await page.route(/api\/known/, (route) => route.fulfill({ status: 503, body: 'away' }));
+    await answersTo(() => page.fill('#model', 'Ferrolux 28-11'));
+    await page.unroute(/api\/known/);
+  });
+
   it('a serial number seen before shows that job and its verdict', async () => {
     await open();
     await page.fill('#serial', 'FX 30022');

@@ -287,16 +287,32 @@ describe('people', () => {
       await page.click('button:has-text("Begin")');
       await page.waitForURL(`${own.url}/`);
       await openAt(page, `${own.url}/people`);
-      const add = async (name: string) => {
-        await page.fill('form[action="?/add"] input[name="name"]', name);
-        await page.fill('form[action="?/add"] input[name="pin"]', '8460');
-        await page.click('button:has-text("Let in")');
+      const letIn = page.locator('form[action="?/add"]');
+      const typed = (field: string) => letIn.locator(`input[name="${field}"]`);
+      const add = async (name: string, pin = '8460') => {
+        await typed('name').fill(name);
+        await typed('pin').fill(pin);
+        await letIn.locator('button').click();
       };
+      await add('Loveday Senn', '1234');
+      await letIn.locator('[role="alert"]:has-text("first anybody")').waitFor();
+      expect(await typed('name').inputValue(), 'refused, it stays').equal('Loveday Senn');
       await add('Loveday Senn');
-      await page.waitForSelector('text=Loveday Senn can sign in.');
+      await letIn.locator('[role="status"]:has-text("Loveday Senn can sign in.")').waitFor();
+      expect([await typed('name').inputValue(), await typed('pin').inputValue()]).deep.equal(['', '']);
       await add('Loveday Senn');
-      await page.waitForSelector('text=two would be one on the tape');
+      await letIn.locator('[role="alert"]:has-text("two would be one on the tape")').waitFor();
+      const jory = page.locator('li:has(summary:has-text("Jory Tamm"))');
       await page.click('summary:has-text("Jory Tamm")');
+      await jory.locator('select[name="role"]').selectOption('technician');
+      await jory.locator('button:text-is("Set")').click();
+      await jory.locator('[role="alert"]:has-text("The shop needs a lead")').waitFor();
+      await page.route(/people/, (route) => route.abort());
+      await jory.locator('input[name="pin"]').fill('9053');
+      await jory.locator('button:text-is("Give")').first().click();
+      await jory.locator('[role="alert"]:has-text("did not take it")').waitFor();
+      expect(await jory.locator('input[name="pin"]').inputValue()).equal('9053');
+      await page.unroute(/people/);
       await page.click('button:has-text("Jory Tamm has left")');
       await page.waitForSelector('text=The shop needs a lead');
       const loveday = (await Visitor.names(own.url)).get('Loveday Senn')!;

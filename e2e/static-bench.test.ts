@@ -146,6 +146,7 @@ describe('the static bench: meters and house rules', () => {
     await lead.waitForSelector('[role="status"]:has-text("The house rules are kept")');
     await reload(lead);
     expect(await lead.inputValue('select[name="output"]')).equal('most');
+    expect(await lead.inputValue('input[name="motorKilowatts"]'), 'the stand stays as it was').match(/^\d/);
     await lead.evaluate(() => localStorage.setItem('refectum-meter', 'bench'));
     await bench(1003, lead);
     for (const [name, text] of [

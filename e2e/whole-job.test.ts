@@ -90,8 +90,13 @@ describe('the whole job by keyboard', () => {
     await page.keyboard.press('Enter');
     await page.focus('label:has-text("own words") input');
     await page.keyboard.type('Brushes gone, rotor to be read once open.');
-    await page.keyboard.press('Enter');
+    // Enter, pressed twice.
+    await page.locator('form:has(button:has-text("Decide"))').evaluate((form: HTMLFormElement) => {
+      form.requestSubmit();
+      form.requestSubmit();
+    });
     await page.waitForSelector('text=Replace parts, Wenna Oskarby');
+    await page.waitForSelector('button:text-is("Decide")');
     expect((await apiJob(tag)).verdicts.map((v) => v.course)).deep.equal(['replace']);
     await visit(`/unit/${tag}/report`);
     const report = await page.textContent('article');

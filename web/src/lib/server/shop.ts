@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import { type HouseRules, usualRules } from '../rules.ts';
 import { database } from './db/connect.ts';
 import { shop } from './db/schema.ts';
@@ -32,6 +32,6 @@ export async function rulesOf(shopId: string): Promise<HouseRules> {
 
 /** Keeps what is said of the rules; the others stay. */
 export async function saveRules(shopId: string, said: Partial<HouseRules>): Promise<void> {
-  const rules = { ...(await rulesOf(shopId)), ...said };
+  const rules = sql`${shop.rules} || ${JSON.stringify(said)}::jsonb`;
   await database().update(shop).set({ rules }).where(eq(shop.id, shopId));
 }

@@ -35,11 +35,13 @@
   let earlier = $state.raw<readonly { tag: number; at: string; course?: CourseId; reason?: string }[]>([]);
 
   async function onCustomer() {
-    customers = await known('customer', $form.customer);
+    customers = (await known('customer', () => $form.customer)) ?? customers;
   }
   /** A model that was here before is filled in as it was built then. */
   async function onModel() {
-    models = await known<KnownModel>('model', $form.model);
+    const found = await known<KnownModel>('model', () => $form.model);
+    if (!found) return;
+    models = found;
     const same = models.find(({ model }) => model.toLowerCase() === $form.model.trim().toLowerCase());
     if (taken !== undefined && !same) {
       // It was another model's build.
@@ -47,7 +49,9 @@
       $form.plate = { ...$form.plate, direction: '', pulley: '', connector: '' };
       touched = false;
     }
-    if (same?.model !== taken?.model) variant = '';
+    // What was typed into it since stays.
+    if (same?.model === taken?.model) return;
+    variant = '';
     taken = same;
     if (!same) return;
     $form.machine = { ...same.machine };
@@ -61,7 +65,7 @@
     if (machine) $form.machine = { ...machine };
   }
   async function onSerial() {
-    earlier = await known('serial', $form.serial);
+    earlier = (await known('serial', () => $form.serial)) ?? earlier;
   }
 
   /** What is wrong between the facts of a machine. */

@@ -37,9 +37,9 @@ export const load: PageServerLoad = async (event) => {
   };
 };
 
-type Told = { readonly of: string; readonly problem: string } | { readonly done: string };
+type Told = { readonly problem: string } | { readonly done: string };
 
-/** An action with its form: reads it by the schema, does it, tells what was done or what is wrong, and where. */
+/** An action with its form: reads it by the schema, does it, tells what was done or what is wrong. */
 const act =
   <S extends AnyObjectSchema>(
     schema: S,
@@ -47,13 +47,12 @@ const act =
   ): ((event: RequestEvent) => Promise<Told | ActionFailure<Told>>) =>
   async (event) => {
     const read = await formOf(event, schema);
-    if ('problems' in read)
-      return fail(422, { of: event.url.search, problem: Object.values(read.problems).join('. ') });
+    if ('problems' in read) return fail(422, { problem: `${Object.values(read.problems).join('. ')}.` });
     try {
       return { done: await work(read.values, event) };
     } catch (cause) {
       if (!(cause instanceof Refused)) throw cause;
-      return fail(cause.status, { of: event.url.search, problem: cause.message });
+      return fail(cause.status, { problem: cause.message });
     }
   };
 

@@ -1,14 +1,42 @@
 <script lang="ts">
+  import type { SubmitFunction } from '@sveltejs/kit';
+  import { enhance } from '$app/forms';
   import { dayOf } from '$lib/dates.ts';
+  import { notTaken } from '$lib/not-taken.ts';
   import { roles } from '$lib/people.ts';
 
   const { data, form } = $props();
   const here = $derived(data.people.filter(({ left }) => !left));
   const gone = $derived(data.people.filter(({ left }) => left));
+
+  /** Whose form was sent last: the answer stands there. Above all of them where its own place may be gone. */
+  let sent = $state('above');
+  /** Why the server took nothing. */
+  let away = $state('');
+  const done = $derived(form && 'done' in form ? form.done : '');
+  const problem = $derived(away || (form && 'problem' in form ? form.problem : ''));
+  /** Refused, what was typed stays; taken, secrets are emptied. */
+  const sends =
+    (where: string, { empties = false } = {}): SubmitFunction =>
+    () => {
+      sent = where;
+      away = '';
+      return async ({ result, update }) => {
+        if (result.type === 'error') away = notTaken(result);
+        else await update({ reset: empties });
+      };
+    };
 </script>
 
 <svelte:head><title>People · Refectum</title></svelte:head>
 
+{#snippet told(where: string)}
+  {#if sent === where && problem}
+    <p role="alert" class="w-full border-l-4 border-error px-3 py-1 text-lg">{problem}</p>
+  {:else if sent === where && done}
+    <p role="status" class="w-full border-l-4 border-success px-3 py-1 text-lg">{done}</p>
+  {/if}
+{/snippet}
 {#snippet roleChoice(chosen: string)}
   <label class="flex flex-col text-sm">
     Role
@@ -20,12 +48,7 @@
 
 <section class="mx-auto flex w-full max-w-5xl flex-col gap-4 p-4">
   <h1 class="text-2xl font-semibold">People</h1>
-  <p role="status" class={form && 'done' in form ? 'border-l-4 border-success px-3 py-1 text-lg' : ''}>
-    {form && 'done' in form ? form.done : ''}
-  </p>
-  <p role="alert" class={form && 'problem' in form ? 'border-l-4 border-error px-3 py-1 text-lg' : ''}>
-    {form && 'problem' in form ? form.problem : ''}
-  </p>
+  {@render told('above')}
 
   <ul class="sheet divide-y divide-base-300">
     {#each here as { id, name, role, hasPin, hasPassword } (id)}
@@ -40,12 +63,12 @@
             <span class="link text-base">Change</span>
           </summary>
           <div class="mt-2 flex flex-wrap items-end gap-x-8 gap-y-3">
-            <form method="POST" action="?/change" class="flex items-end gap-2">
+            <form method="POST" action="?/change" use:enhance={sends(id)} class="flex items-end gap-2">
               <input type="hidden" name="id" value={id} />
               {@render roleChoice(role)}
               <button class="btn">Set</button>
             </form>
-            <form method="POST" action="?/pin" class="flex items-end gap-2">
+            <form method="POST" action="?/pin" use:enhance={sends(id, { empties: true })} class="flex items-end gap-2">
               <input type="hidden" name="id" value={id} />
               <label class="flex flex-col text-sm">
                 New PIN
@@ -59,7 +82,12 @@
               </label>
               <button class="btn">Give</button>
             </form>
-            <form method="POST" action="?/password" class="flex items-end gap-2">
+            <form
+              method="POST"
+              action="?/password"
+              use:enhance={sends(id, { empties: true })}
+              class="flex items-end gap-2"
+            >
               <input type="hidden" name="id" value={id} />
               <label class="flex flex-col text-sm">
                 New password
@@ -67,22 +95,28 @@
               </label>
               <button class="btn">Give</button>
             </form>
-            <form method="POST" action="?/out">
+            <form method="POST" action="?/out" use:enhance={sends(id)}>
               <input type="hidden" name="id" value={id} />
               <button class="btn">Sign out everywhere</button>
             </form>
-            <form method="POST" action="?/change">
+            <form method="POST" action="?/change" use:enhance={sends('above')}>
               <input type="hidden" name="id" value={id} />
               <input type="hidden" name="role" value={role} />
               <button name="left" value="yes" class="btn">{name} has left</button>
             </form>
+            {@render told(id)}
           </div>
         </details>
       </li>
     {/each}
   </ul>
 
-  <form method="POST" action="?/add" class="sheet flex flex-wrap items-end gap-3 p-4">
+  <form
+    method="POST"
+    action="?/add"
+    use:enhance={sends('new', { empties: true })}
+    class="sheet flex flex-wrap items-end gap-3 p-4"
+  >
     <h2 class="w-full text-lg font-semibold">Somebody new</h2>
     <label class="flex grow flex-col text-sm"
       >Name <input name="name" class="input h-11 w-full" autocomplete="off" /></label
@@ -93,6 +127,7 @@
       <input name="pin" class="figure input h-11 w-36" type="password" inputmode="numeric" autocomplete="off" />
     </label>
     <button class="btn btn-primary">Let in</button>
+    {@render told('new')}
   </form>
 
   <section class="sheet p-4" aria-labelledby="screens">
@@ -102,7 +137,7 @@
       {#each data.screens as { id, name, madeAt } (id)}
         <li class="flex items-center gap-4 py-1">
           <span class="grow">{name}, since {dayOf(madeAt.toISOString())}</span>
-          <form method="POST" action="?/forget">
+          <form method="POST" action="?/forget" use:enhance={sends('screens')}>
             <input type="hidden" name="screen" value={id} />
             <button class="btn">No longer</button>
           </form>
@@ -114,13 +149,14 @@
     {:else if data.here === 'bench'}
       <p class="mt-2">This screen is one of them.</p>
     {:else}
-      <form method="POST" action="?/screen" class="mt-2 flex items-end gap-2">
+      <form method="POST" action="?/screen" use:enhance={sends('screens')} class="mt-2 flex items-end gap-2">
         <label class="flex flex-col text-sm"
           >Name of this screen <input name="name" class="input h-11 w-56" placeholder="tablet at bench 2" /></label
         >
         <button class="btn">Make it a bench screen</button>
       </form>
     {/if}
+    {@render told('screens')}
   </section>
 
   {#if gone.length}
@@ -130,7 +166,7 @@
         {#each gone as { id, name, role } (id)}
           <li class="flex items-center gap-4 py-1">
             <span class="grow">{name}</span>
-            <form method="POST" action="?/change">
+            <form method="POST" action="?/change" use:enhance={sends('above')}>
               <input type="hidden" name="id" value={id} />
               <input type="hidden" name="role" value={role} />
               <button class="btn">Is back</button>

@@ -4,6 +4,7 @@
   import { dayAndTimeOf } from '$lib/dates.ts';
   import { overrode, tagFacts } from '$lib/job.ts';
   import { followBench } from '$lib/live/follow-bench.svelte.ts';
+  import { once } from '$lib/live/once.ts';
   import { freshId, outbox } from '$lib/live/outbox.svelte.ts';
   import Courses from '$lib/parts/Courses.svelte';
   import Tag from '$lib/parts/Tag.svelte';
@@ -57,8 +58,7 @@
     await outbox.send(data.person, { id, tag: data.job.tag, method: 'PATCH', path, body: { knownGood } });
   }
 
-  async function decide(event: SubmitEvent) {
-    event.preventDefault();
+  const decide = once(async () => {
     problem = '';
     const entry = { id: freshId(), course, reason, technician: data.person.id };
     try {
@@ -71,7 +71,7 @@
       if (!(cause instanceof ValidationError)) throw cause;
       problem = cause.errors.join(' ');
     }
-  }
+  });
 </script>
 
 <svelte:head><title>Verdict, tag {data.job.tag} · Refectum</title></svelte:head>
@@ -103,7 +103,13 @@
       </p>
     {/if}
     <Courses {verdict} chosen={course} onchoose={(id) => (course = id)} />
-    <form class="sheet flex flex-wrap items-end gap-3 p-3" onsubmit={decide}>
+    <form
+      class="sheet flex flex-wrap items-end gap-3 p-3"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void decide();
+      }}
+    >
       <label class="flex grow flex-col">
         Why, in the shop’s own words
         <input
