@@ -89,6 +89,9 @@ describe('pictures', () => {
       200,
     );
     expect(await onReport(), 'asked for twice is once').equal(false);
+    const neither = await visitor.submit('/unit/1003/pictures?/strike', { picture: picture! });
+    expect(await neither.text()).contain('Out or back in?');
+    expect(await onReport(), 'neither changes nothing').equal(false);
     await page.click('button:text-is("back in")');
     await page.waitForSelector('button:text-is("strike")');
     expect(await onReport()).equal(true);

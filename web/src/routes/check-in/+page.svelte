@@ -43,20 +43,15 @@
     if (!found) return;
     models = found;
     const same = models.find(({ model }) => model.toLowerCase() === $form.model.trim().toLowerCase());
-    if (taken !== undefined && !same) {
-      // It was another model's build.
-      $form.machine = usualOf($form.machine.family);
-      $form.plate = { ...$form.plate, direction: '', pulley: '', connector: '' };
-      touched = false;
-    }
     // What was typed into it since stays.
     if (same?.model === taken?.model) return;
-    variant = '';
     taken = same;
-    if (!same) return;
-    $form.machine = { ...same.machine };
-    $form.plate = { ...$form.plate, ...same.plate, cameWith: $form.plate.cameWith };
-    touched = true;
+    variant = '';
+    // One that isn't known after one that was: it was another model's build.
+    $form.machine = same ? { ...same.machine } : usualOf($form.machine.family);
+    const read = same?.plate ?? { direction: '', pulley: '', connector: '' };
+    $form.plate = { ...$form.plate, ...read, cameWith: $form.plate.cameWith };
+    touched = same !== undefined;
   }
   /** What isn't known of a variant is as with the model. */
   function onVariant(name: string) {

@@ -23,10 +23,13 @@ export const actions: Actions = {
   strike: async (event) => {
     const form = await event.request.formData();
     const picture = String(form.get('picture') ?? '');
+    const strike = form.get('strike');
     try {
       const { id, tag } = await findJob(event.locals.shop.id, tagOf(event as never));
       if (!isId(picture)) throw new Refused(404, 'There is no such picture of this unit.');
-      await strikePicture(id, tag, event.locals.person!.id, { picture, out: form.get('strike') === 'out' });
+      if (strike !== 'out' && strike !== 'back in')
+        throw new Refused(422, 'Out or back in? That did not come through: reload the page.');
+      await strikePicture(id, tag, event.locals.person!.id, { picture, out: strike === 'out' });
     } catch (cause) {
       if (!(cause instanceof Refused)) throw cause;
       return fail(cause.status, { problem: cause.message });
