@@ -72,7 +72,7 @@
             <span>{dayAndTimeOf(at)}, {technician}{struck ? ', struck out' : ''}</span>
             <form method="POST" action="?/strike" use:enhance>
               <input type="hidden" name="picture" value={id} />
-              <button class="min-h-8 link" name="strike" value={struck ? 'back in' : 'out'}
+              <button class="min-h-8 link whitespace-nowrap" name="strike" value={struck ? 'back in' : 'out'}
                 >{struck ? 'back in' : 'strike'}</button
               >
             </form>
