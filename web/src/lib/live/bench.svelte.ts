@@ -19,14 +19,14 @@ import {
   tapeReading,
   vehicleOf,
 } from '../job.ts';
-import { type Setting, settingAfter, type SettingChange } from '../setting.ts';
+import type { Setting, SettingChange } from '../setting.ts';
 import { askAgain } from './again.ts';
 import { Lateness } from './lateness.svelte.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
 import type { Asked, PlaceOutlook, Reasoner } from './reasoner.worker.ts';
 import { reasonerFor } from './reasoners.ts';
 import { takenBeforeRefresh } from './refresh.ts';
-import { readingsSent, runsSent, worksSent } from './sent.ts';
+import { readingsSent, runsSent, settingSent, worksSent } from './sent.ts';
 import { outcomeTyped } from './typed-outcome.ts';
 
 /** How many of the next checks are worked out beforehand. */
@@ -36,6 +36,14 @@ const prepared = 3;
 const meterKey = 'refectum-meter';
 
 const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag}`;
+
+/** What a check showed. */
+export interface Shown {
+  readonly check: Check;
+  readonly outcome: Outcome;
+  readonly typed: string;
+  readonly detail?: ReadingDetail | undefined;
+}
 
 /**
  * One unit at one screen, on the bench or still on its vehicle: what the server knows, what is on its way there, and
@@ -223,32 +231,32 @@ export class Bench {
     const { check } = this;
     // Pressed twice is meant once.
     if (!check || this.#taking === check.id || !this.#mayWrite() || !(await this.#stillAt(check))) return false;
-    const { meter, celsius } = this.#setting;
-    const taken = {
-      id: freshId(),
-      place: this.at,
-      told: this.#told,
-      check: check.id,
-      typed,
-      outcome,
-      meter,
-      celsius,
-      round: this.round,
-      ...(detail ? { detail } : {}),
-      at: new Date().toISOString(),
-    };
     this.type('');
     this.#picked = undefined;
+    await this.#write([{ check, outcome, typed, detail }]);
+    return true;
+  }
+
+  /** Takes what instruments read in one run, all at once, whatever check is at hand by now. */
+  async takeRun(shown: readonly Shown[]): Promise<void> {
+    if (!shown.length || !this.#mayWrite()) return;
+    if (shown.some(({ check }) => check.id === this.#picked)) this.#picked = undefined;
+    await this.#write(shown);
+  }
+
+  async #write(shown: readonly Shown[]): Promise<void> {
+    const { meter, celsius } = this.#setting;
+    const of = { place: this.at, told: this.#told, meter, celsius, round: this.round, at: new Date().toISOString() };
+    const taken = shown.map(({ check, ...more }) => ({ id: freshId(), check: check.id, ...of, ...more }));
     const { readings, ...situation } = this.#situation();
     // While the browser's database writes it down, the reasoning begins.
-    void this.#reasoner?.diagnose(this.#asked(), { ...situation, readings: [...readings, tapeReading(taken)] });
-    await this.#send('POST', 'readings', taken.id, taken);
-    return true;
+    void this.#reasoner?.diagnose(this.#asked(), { ...situation, readings: [...readings, ...taken.map(tapeReading)] });
+    await this.#send('POST', 'readings', ...taken.map((one) => [one.id, one] as const));
   }
 
   async strike(reading: string): Promise<void> {
     if (!this.#mayWrite()) return;
-    await this.#send('POST', 'strikes', `strike-${reading}`, { reading, at: new Date().toISOString() });
+    await this.#send('POST', 'strikes', [`strike-${reading}`, { reading, at: new Date().toISOString() }]);
   }
 
   /** Strikes out the newest reading that stands, and puts its check at hand again. */
@@ -263,7 +271,7 @@ export class Bench {
   async work(done: Pick<TakenWork, 'fitted' | 'mended' | 'note'>): Promise<void> {
     if (!this.#mayWrite()) return;
     const id = freshId();
-    await this.#send('POST', 'works', id, { id, ...done, at: new Date().toISOString() });
+    await this.#send('POST', 'works', [id, { id, ...done, at: new Date().toISOString() }]);
     await this.pick(undefined);
   }
 
@@ -281,7 +289,7 @@ export class Bench {
 
   async change(change: SettingChange): Promise<void> {
     if (!this.#mayWrite()) return;
-    await this.#send('PATCH', '', freshId(), change);
+    await this.#send('PATCH', '', [freshId(), change]);
   }
 
   /** Works everything out anew if anything changed; only the newest round counts. */
@@ -347,12 +355,13 @@ export class Bench {
     return role !== 'viewer';
   }
 
-  async #send(method: 'POST' | 'PATCH', what: string, id: string, body: Record<string, unknown>): Promise<void> {
+  async #send(method: 'POST' | 'PATCH', what: string, ...writes: readonly (readonly [id: string, body: object])[]) {
     const { tag } = this.#served;
     const path = `/api/jobs/${tag}${what ? `/${what}` : ''}`;
     const last = this.#thinking;
+    const sent = writes.map(([id, body]) => outbox.send(this.#person, { id, tag, method, path, body: { ...body } }));
     // It stands on the tape once it is kept; the reasoning doesn't wait for the post.
-    const kept = outbox.send(this.#person, { id, tag, method, path, body });
+    const kept = Promise.all(sent);
     this.#thinking = kept.then(() => this.#thinkAnew(last));
     await kept;
     await this.#diagnosing;
@@ -375,11 +384,7 @@ export class Bench {
   }
 
   #withWaitingChanges(): Setting {
-    const { tag, machine, assembly, meter, celsius, prices, vehicle } = this.#served;
-    const served: Setting = { assembly, meter, celsius, prices, vehicle };
-    const place = [...outbox.taken.slice(this.#settled), ...outbox.waiting]
-      .filter((item) => item.tag === tag && item.method === 'PATCH')
-      .reduce((before, { body: { technician: _, ...change } }) => settingAfter(before, change, machine), served);
+    const place = settingSent(this.#served, this.#settled);
     const inHand = this.#served.meters.find(({ known, retired }) => known.id === this.#inHand && !retired);
     if (inHand) place.meter = inHand.known.id;
     const newest = this.#all.filter((reading) => reading.place === this.at).at(-1);

@@ -5,7 +5,7 @@ import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
 export interface Outgoing {
   readonly id: string;
   readonly tag: number;
-  /** When it was written, ms: the order of delivery. */
+  /** When it was written, ms, later than any before it: the order of delivery. */
   readonly at: number;
   readonly method: 'POST' | 'PATCH';
   readonly path: string;
@@ -43,6 +43,7 @@ class Outbox {
   #away = $state(false);
   #delivering = false;
   #loaded: Promise<void> | undefined;
+  #last = 0;
   /** Of what is being stored, the last. */
   #stored: Promise<void> = Promise.resolve();
   #delivered: ((tag: number) => void)[] = [];
@@ -95,7 +96,8 @@ class Outbox {
 
   /** Stores a write, and only then shows and delivers it: what is on screen outlives the page. */
   send(by: Person, write: Omit<Outgoing, 'at' | 'by'>): Promise<void> {
-    const item = { ...write, at: Date.now(), by: by.name, body: { ...write.body, technician: by.id } };
+    this.#last = Math.max(Date.now(), this.#last + 1);
+    const item = { ...write, at: this.#last, by: by.name, body: { ...write.body, technician: by.id } };
     return (this.#stored = this.#stored.then(async () => {
       await this.open();
       await set(keyOf(item), item, store()).catch(() => undefined);

@@ -1,5 +1,6 @@
 import type { Job, TakenDrainStep, TakenReading, TakenWork } from '../job.ts';
 import type { TakenRunStep } from '../run-log.ts';
+import { type Setting, settingAfter } from '../setting.ts';
 import { type Outgoing, outbox } from './outbox.svelte.ts';
 
 /** What was written here of one unit and the server has or will have, whether or not it has told so yet. */
@@ -28,4 +29,18 @@ export function readingsSent({ readings, tag }: Pick<Job, 'readings' | 'tag'>): 
   return withSent(readings, tag, '/readings').map((reading) =>
     !reading.struck && struck.has(reading.id) ? { ...reading, struck: struck.get(reading.id)! } : reading,
   );
+}
+
+/** The setting with every change of it that was sent; of the taken writes the first `settled` are in what the server told. */
+export function settingSent(told: Job, settled: number): Setting {
+  const { tag, machine, assembly, meter, celsius, prices, vehicle } = told;
+  return [...outbox.taken.slice(settled), ...outbox.waiting]
+    .filter((item) => item.tag === tag && item.method === 'PATCH')
+    .reduce<Setting>((before, { body: { technician: _, ...change } }) => settingAfter(before, change, machine), {
+      assembly,
+      meter,
+      celsius,
+      prices,
+      vehicle,
+    });
 }

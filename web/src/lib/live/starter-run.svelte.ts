@@ -1,6 +1,6 @@
 import type { Check, RunSetup } from '@refectum/core/checks';
 import { formatQuantity, type Unit } from '@refectum/core/quantity';
-import type { Bench } from './bench.svelte.ts';
+import type { Bench, Shown } from './bench.svelte.ts';
 import type { Captured, captureTrace } from './live-words.ts';
 import { heldNewtonMetres, type StandInstruments } from './stand-instruments.svelte.ts';
 import { timers } from './timers.svelte.ts';
@@ -115,15 +115,7 @@ export class StarterRun {
     }
     // Another unit came on screen meanwhile: these are not its readings.
     if (this.#bench().job.tag !== tag) return;
-    for (const { check: one, value } of seen) {
-      await this.#bench().pick(one.id);
-      const rounded = Number((Math.round(value / resolution[one.unit]!) * resolution[one.unit]!).toFixed(4));
-      await this.#bench().take(
-        { kind: 'value', value: rounded },
-        `${formatQuantity(rounded, one.unit)}, from the bench`,
-      );
-    }
-    this.doing = '';
+    await this.#bench().takeRun(seen.map(({ check: one, value }) => shown(one, value)));
   }
 
   /** What an oscilloscope sees of the same run, for whoever wants it later. */
@@ -253,6 +245,11 @@ export class StarterRun {
     if (instrument === 'tachometer') return this.#live.resting('rpm');
     return this.#live.words.stand?.newtonMetres;
   }
+}
+
+function shown(check: Check, read: number): Shown {
+  const value = Number((Math.round(read / resolution[check.unit]!) * resolution[check.unit]!).toFixed(4));
+  return { check, outcome: { kind: 'value', value }, typed: `${formatQuantity(value, check.unit)}, from the bench` };
 }
 
 const probesOf = ({ method }: Check): Probes | undefined => (method.kind === 'run' ? method.setup.probes : undefined);
