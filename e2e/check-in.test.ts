@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { openFolder } from './harness.ts';
-import { arrive, ask, page, reload, until, visit } from './stage.ts';
+import { arrive, ask, page, postJson, reload, until, visit, visitor } from './stage.ts';
 
 const open = async (): Promise<void> => {
   await visit('/check-in');
@@ -200,5 +200,46 @@ describe('many units at once', () => {
     expect(new Set(tags).size).equal(tags.length);
     const seen = (await (await ask('/api/known?serial=M1')).json()) as { model: string }[];
     expect(seen.map(({ model }) => model)).deep.equal(['Ferrolux 28-110']);
+  });
+
+  it('sent again after a lost answer and a reload, in another order too, they are the same units', async () => {
+    const head = 'customer,model,serial,complaint,volts,amps';
+    const two = ['Pier Works,Heron 9,R1,whine,12,55', 'Pier Works,Heron 9,R2,whine,12,55'];
+    const checkIn = async (sent: readonly string[]) => {
+      await page.fill('textarea', [head, ...sent].join('\n'));
+      await page.click('button:has-text("Look them through")');
+      await page.click('button:has-text("Check 2 in")');
+    };
+    // The server takes them; its answer gets lost.
+    await page.route('**/api/check-ins', async (route) => {
+      const { dry } = route.request().postDataJSON() as { dry: boolean };
+      const answer = await route.fetch();
+      await (dry ? route.fulfill({ response: answer }) : route.abort());
+    });
+    await checkIn(two);
+    await page.waitForSelector('text=The server did not answer. The lines are kept here');
+    await page.unroute('**/api/check-ins');
+    const tagOf = async (serial: string) => {
+      const seen = (await (await ask(`/api/known?serial=${serial}`)).json()) as { tag: number }[];
+      return seen.map(({ tag }) => tag);
+    };
+    const tags = [await tagOf('R1'), await tagOf('R2')];
+    expect(tags.map(({ length }) => length)).deep.equal([1, 1]);
+    await reload();
+    await checkIn(two.toReversed());
+    await page.waitForSelector('h2:has-text("Checked in")');
+    expect([await tagOf('R1'), await tagOf('R2')]).deep.equal(tags);
+  });
+
+  it('a model of this very name is found among many that begin so', async () => {
+    const line = { customer: 'Pier Works', serial: '', complaint: 'whine', words: '', due: '', amps: '55' };
+    const names = ['Heron ZZ', ...Array.from({ length: 9 }, (_, at) => `HERON ZZ ${at}`)];
+    const lines = names.map((model) => ({ ...line, id: crypto.randomUUID(), model, volts: '12' }));
+    await postJson('/api/check-ins', { technician: visitor.id, dry: false, lines });
+    const bare = { ...line, id: crypto.randomUUID(), model: 'heron zz', volts: '', amps: '' };
+    const answer = await postJson('/api/check-ins', { technician: visitor.id, dry: true, lines: [bare] });
+    expect(await answer.json()).deep.equal([{}]);
+    const [first] = (await (await ask('/api/known?model=heron%20zz')).json()) as { model: string }[];
+    expect(first?.model).equal('Heron ZZ');
   });
 });

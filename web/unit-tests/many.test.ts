@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { columns, complaintId, complaintNames, readSheet, writeSheet } from '../src/lib/many.ts';
+import { columns, complaintId, complaintNames, lineKeys, readSheet, writeSheet } from '../src/lib/many.ts';
 
 describe('many units at once: the sheet', () => {
   it('reads columns in any order and case, quoted commas, and lines of nothing', () => {
@@ -29,6 +29,13 @@ describe('many units at once: the sheet', () => {
     const { lines } = readSheet(text);
     expect(readSheet(writeSheet(lines)).lines).deep.equal(lines);
     expect(writeSheet(lines).split('\n')[0]).equal(columns.join(','));
+  });
+  it('keys a line by its text wherever it stands, and each of two that are the same', () => {
+    const { lines } = readSheet('customer,model,complaint\nPier,Gull,Whine\nQuay,Gull,Whine\nPier,Gull,Whine');
+    const [pier, quay, again] = lineKeys(lines);
+    expect(new Set([pier, quay, again]).size).equal(3);
+    expect(lineKeys([lines[1]!, lines[0]!])).deep.equal([quay, pier]);
+    expect(lineKeys([lines[2]!, lines[1]!, lines[0]!])).deep.equal([pier, quay, again]);
   });
   it('knows a complaint by id or name, however it is capitalised', () => {
     expect(complaintId('no charge')).equal('no-charge');

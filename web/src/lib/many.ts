@@ -66,6 +66,12 @@ export function readSheet(text: string): Sheet {
 export const writeSheet = (lines: readonly Line[]): string =>
   Papa.unparse([...lines], { columns: [...columns], newline: '\n' });
 
+/** Keys of the lines, each its own wherever it stands: its text, and which of the same text it is. */
+export function lineKeys(lines: readonly Line[]): string[] {
+  const texts = lines.map((line) => JSON.stringify(columns.map((name) => line[name])));
+  return texts.map((text, at) => `${texts.slice(0, at).filter((earlier) => earlier === text).length} ${text}`);
+}
+
 const complaints = Object.values(families)
   .flatMap((family) => family.complaints)
   .filter(({ id }, at, all) => all.findIndex((other) => other.id === id) === at);

@@ -22,7 +22,7 @@ export async function knownCustomers(shopId: string, text: string): Promise<stri
   return rows.map(({ customer }) => customer);
 }
 
-/** Models that begin so: as the shelf has them, then as they were last checked in. */
+/** Models that begin so, the one of this very name first: as the shelf has them, then as they were last checked in. */
 export async function knownModels(shopId: string, text: string): Promise<KnownModel[]> {
   const [shelf, seen] = await Promise.all([shelvedAs(shopId, { begins: beginning(text) }), seenModels(shopId, text)]);
   const shelved = shelf.map(({ known: model, warnings }): KnownModel => {
@@ -43,15 +43,18 @@ export async function knownModels(shopId: string, text: string): Promise<KnownMo
     };
   });
   const names = new Set(shelved.map(({ model }) => model.toLowerCase()));
-  return [...shelved, ...seen.filter(({ model }) => !names.has(model.toLowerCase()))].slice(0, most);
+  const all = [...shelved, ...seen.filter(({ model }) => !names.has(model.toLowerCase()))];
+  const isNamed = ({ model }: KnownModel) => model.toLowerCase() === text.toLowerCase();
+  return [...all.filter(isNamed), ...all.filter((known) => !isNamed(known))].slice(0, most);
 }
 
 async function seenModels(shopId: string, text: string): Promise<KnownModel[]> {
+  const length = sql`length(${job.model})`;
   const rows = await database()
-    .selectDistinctOn([job.model], { model: job.model, machine: job.machine, plate: job.plate, tag: job.tag })
+    .selectDistinctOn([length, job.model], { model: job.model, machine: job.machine, plate: job.plate, tag: job.tag })
     .from(job)
     .where(and(eq(job.shopId, shopId), ilike(job.model, beginning(text)), sql`lower(${job.model}) <> 'unknown'`))
-    .orderBy(job.model, desc(job.tag))
+    .orderBy(length, job.model, desc(job.tag))
     .limit(most);
   return rows.map((row) => ({ ...row, warnings: [], variants: [] }));
 }

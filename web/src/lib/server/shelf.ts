@@ -43,7 +43,8 @@ export async function shelvedAs(
     })
     .from(model)
     .where('is' in name ? named(shopId, name.is) : and(eq(model.shopId, shopId), ilike(model.name, name.begins)))
-    .orderBy(asc(model.name))
+    // The very name is the shortest that begins so: it is never among those left out.
+    .orderBy(sql`length(${model.name})`, asc(model.name))
     .limit(mostOffered);
   return rows.map(({ id, known, alike: others }) => ({ id, known, warnings: warningsOf(known, others ?? []) }));
 }

@@ -1,23 +1,25 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { columns, type Line, type LineResult, readSheet, writeSheet } from '$lib/many.ts';
+  import { columns, type Line, lineKeys, type LineResult, readSheet, writeSheet } from '$lib/many.ts';
   import { freshId } from '$lib/live/outbox.svelte.ts';
 
   const { data } = $props();
   const kept = 'refectum-many';
+  const keptIds = 'refectum-many-ids';
   let text = $state('');
   let problem = $state('');
   let busy = $state(false);
   let checked = $state.raw<readonly LineResult[]>([]);
   let done = $state.raw<readonly { line: Line; tag: number }[]>([]);
-  /** An id for each line, by its text: what is sent twice is one job. */
-  const ids = new Map<string, string>();
+  /** An id for each line, by its key, kept as long as the lines are: what is sent twice is one job. */
+  let ids: Record<string, string> = {};
 
   const sheet = $derived(readSheet(text));
   const good = $derived(checked.filter((result) => !result.problem).length);
 
   onMount(() => {
     text = sessionStorage.getItem(kept) ?? '';
+    ids = JSON.parse(sessionStorage.getItem(keptIds) ?? '{}') as Record<string, string>;
   });
 
   function type(value: string) {
@@ -31,10 +33,11 @@
     const [file] = event.currentTarget.files ?? [];
     if (file) type(await file.text());
   }
-  function idOf(line: Line, at: number): string {
-    const key = `${at} ${JSON.stringify(line)}`;
-    if (!ids.has(key)) ids.set(key, freshId());
-    return ids.get(key)!;
+  function withIds(lines: readonly Line[]) {
+    const keys = lineKeys(lines);
+    ids = { ...Object.fromEntries(keys.map((key) => [key, freshId()])), ...ids };
+    sessionStorage.setItem(keptIds, JSON.stringify(ids));
+    return lines.map((line, at) => ({ ...line, id: ids[keys[at]!] }));
   }
 
   async function send(dry: boolean): Promise<void> {
@@ -48,7 +51,7 @@
         body: JSON.stringify({
           technician: data.person!.id,
           dry,
-          lines: lines.map((line, at) => ({ ...line, id: idOf(line, at) })),
+          lines: withIds(lines),
         }),
       });
       const told = (await answer.json()) as LineResult[] | { message: string };
@@ -64,7 +67,8 @@
   /** Lines that went in leave the sheet, the rest stay to be mended. */
   function take(lines: readonly Line[], results: readonly LineResult[]) {
     // The same lines once more would be other units.
-    ids.clear();
+    ids = {};
+    sessionStorage.removeItem(keptIds);
     done = [...done, ...lines.flatMap((line, i) => (results[i]?.tag ? [{ line, tag: results[i].tag }] : []))];
     const left = lines.filter((_, i) => !results[i]?.tag);
     type(left.length ? writeSheet(left) : '');
