@@ -45,6 +45,13 @@ describe('the API', () => {
     await change({ assembly: 'opened' });
     await send('works', fits);
     expect(await standing()).deep.equal({ ...later, assembly: 'opened' });
+    const warmed = { id: crypto.randomUUID(), celsius: 31, meter: 'workshop', assembly: 'closed' };
+    await change(warmed);
+    expect(await standing()).deep.equal({ ...later, meter: 'workshop' });
+    await change({ celsius: 24, meter: 'pocket', assembly: 'opened' });
+    await change(warmed);
+    expect(await standing()).deep.equal({ ...later, assembly: 'opened' });
+    expect((await apiJob(tag)).celsius).equal(24);
   });
   it('a unit checked in twice at once is one, under one tag', async () => {
     const line = { customer: 'Post van', model: 'unknown', serial: '', complaint: 'no-charge', words: '', due: '' };

@@ -93,6 +93,7 @@ export const apiJob = async (tag: number) =>
   (await (await ask(`/api/jobs/${tag}/view`)).json()) as {
     readings: { id: string; place: string; told: string; check: string; typed: string; struck?: object }[];
     verdicts: { course: string }[];
+    celsius: number;
     prices: { items: Record<string, object> };
     vehicle: object | null;
     assembly: string;

@@ -172,6 +172,9 @@ describe('the starter bench', () => {
       const supply = instruments.find(({ kind }) => kind === 'supply')!;
       const set = (body: object) => postJson(`/api/instruments/${supply.id}/set`, body);
       expect((await set({ on: true })).status, 'which unit?').equal(422);
+      const clamped = { id: crypto.randomUUID(), assembly: 'clamped', technician: visitor.id };
+      const clamp = (change: object) => visitor.send('PATCH', `/api/jobs/${tag}`, change);
+      expect((await clamp(clamped)).status, 'under a green light').lessThan(300);
       // What is read later may turn the light red; read by eye it is out of the clamp, and not fed there either.
       const cracked = readingEntry({
         check: 'case-by-eye',
@@ -181,10 +184,15 @@ describe('the starter bench', () => {
       expect((await postJson(`/api/jobs/${tag}/readings`, cracked)).status).lessThan(300);
       const said = async (answer: Response) => [answer.status, ((await answer.json()) as { message: string }).message];
       expect((await said(await set({ on: true, tag }))).join()).match(/^409,.*isn’t clamped/);
-      const clamped = { assembly: 'clamped', technician: visitor.id };
-      expect((await said(await visitor.send('PATCH', `/api/jobs/${tag}`, clamped))).join()).match(
+      expect((await said(await clamp({ ...clamped, id: crypto.randomUUID() }))).join()).match(
         /^409,Red light.*A cracked nose/,
       );
+      // What was clamped before, told once more, is neither refused nor done.
+      const { assembly } = await apiJob(tag);
+      expect((await clamp(clamped)).status).lessThan(300);
+      expect((await apiJob(tag)).assembly)
+        .equal(assembly)
+        .not.equal('clamped');
       await postJson(`/api/jobs/${tag}/strikes`, {
         reading: cracked.id,
         at: new Date().toISOString(),

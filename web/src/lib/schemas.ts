@@ -229,6 +229,8 @@ export const strikeSchema = object({ reading: id(), at: moment(), technician });
 const patch = () => object().optional().default(undefined);
 /** Of prices and vehicle what changes; what they are then is checked by `soundSetting`. */
 export const benchChangeSchema = object({
+  /** Without one it is a change each time that it is sent. */
+  id: string().uuid('must be a UUID').optional(),
   assembly: string().optional(),
   meter: meterSchema.optional(),
   celsius: celsiusSchema.optional(),

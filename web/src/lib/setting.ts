@@ -15,6 +15,9 @@ export type SettingChange = Partial<Pick<Setting, 'assembly' | 'meter' | 'celsiu
   readonly vehicle?: Patch<NonNullable<Setting['vehicle']>> | undefined;
 };
 
+/** What somebody may change of a unit that is in. */
+export type BenchChange = SettingChange & { readonly knownGood?: boolean | undefined };
+
 /** What it is after a change; a vehicle that nobody described yet begins as the unit's plate tells of it. */
 export function settingAfter(before: Setting, change: SettingChange, machine: Machine): Setting {
   const vehicle = change.vehicle ? vehicleOf({ machine, vehicle: before.vehicle }) : before.vehicle;

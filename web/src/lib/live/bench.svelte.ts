@@ -289,7 +289,8 @@ export class Bench {
 
   async change(change: SettingChange): Promise<void> {
     if (!this.#mayWrite()) return;
-    await this.#send('PATCH', '', [freshId(), change]);
+    const id = freshId();
+    await this.#send('PATCH', '', [id, { id, ...change }]);
   }
 
   /** Works everything out anew if anything changed; only the newest round counts. */

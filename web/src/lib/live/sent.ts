@@ -36,11 +36,14 @@ export function settingSent(told: Job, settled: number): Setting {
   const { tag, machine, assembly, meter, celsius, prices, vehicle } = told;
   return [...outbox.taken.slice(settled), ...outbox.waiting]
     .filter((item) => item.tag === tag && item.method === 'PATCH')
-    .reduce<Setting>((before, { body: { technician: _, ...change } }) => settingAfter(before, change, machine), {
-      assembly,
-      meter,
-      celsius,
-      prices,
-      vehicle,
-    });
+    .reduce<Setting>(
+      (before, { body: { technician: _, id: __, ...change } }) => settingAfter(before, change, machine),
+      {
+        assembly,
+        meter,
+        celsius,
+        prices,
+        vehicle,
+      },
+    );
 }

@@ -29,6 +29,7 @@ import type { InstrumentKind } from '../../instruments.ts';
 import type { Role, Secret } from '../../people.ts';
 import { type HouseRules, usualRules } from '../../rules.ts';
 import type { RunStep } from '../../run-log.ts';
+import type { BenchChange } from '../../setting.ts';
 import type { Stand } from '../../stands.ts';
 
 const moment = () => timestamp({ withTimezone: true, mode: 'date' }).notNull();
@@ -247,6 +248,24 @@ export const meter = pgTable(
     changedAt: moment(),
   },
   (table) => [primaryKey({ columns: [table.shopId, table.id] })],
+);
+
+/** A change of what describes a unit and its bench, as it was asked for. */
+export const change = pgTable(
+  'change',
+  {
+    /** Made by the client: a change sent twice is one. */
+    id: uuid().primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id),
+    asked: jsonb().$type<BenchChange>().notNull(),
+    changedAt: moment(),
+    technicianId: uuid()
+      .notNull()
+      .references(() => technician.id),
+  },
+  (table) => [index().on(table.jobId)],
 );
 
 /** A reading struck out; the reading stays. */

@@ -66,7 +66,12 @@ const typedAs = (outcome: Outcome): string =>
 async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date): Promise<void> {
   const due = formatISO(addDays(start, unit.dueInDays), { representation: 'date' });
   const tag = await checkIn(shopId, by, { ...unit, id: randomUUID(), due }, unit.meter);
-  await changeJob(shopId, tag, by, { celsius: unit.celsius, prices: unit.prices ?? { items: {} } });
+  await changeJob(shopId, tag, {
+    id: randomUUID(),
+    technician: by,
+    celsius: unit.celsius,
+    prices: unit.prices ?? { items: {} },
+  });
   const opened = unitSession(unit.machine, unit.complaint, [multimeterById(unit.meter)]).opened;
   for (const [n, step] of unit.done.entries()) {
     const [check, given] = typeof step === 'string' ? [step, undefined] : step;
@@ -113,7 +118,7 @@ async function loadUnit(shopId: string, by: string, unit: DemoUnit, start: Date)
       step: { kind: 'point', ...point },
       technician: by,
     });
-  if (unit.assembly) await changeJob(shopId, tag, by, { assembly: unit.assembly });
+  if (unit.assembly) await changeJob(shopId, tag, { id: randomUUID(), technician: by, assembly: unit.assembly });
   const { id: jobId } = await findJob(shopId, tag);
   for (const [drawing, caption] of unit.pictures ?? [])
     await addPicture(jobId, by, {

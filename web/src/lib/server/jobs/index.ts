@@ -1,4 +1,4 @@
-export { changeJob } from './change.ts';
+export { changeJob, isChanged } from './change.ts';
 export { type CheckIn, checkIn } from './check-in.ts';
 export { findJob } from './find.ts';
 export { moveJob } from './moves.ts';

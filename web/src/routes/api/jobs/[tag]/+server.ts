@@ -1,9 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import { error, json, type RequestEvent } from '@sveltejs/kit';
 import { benchChangeSchema } from '$lib/schemas.ts';
 import { answered, bodyOf, done, tagOf } from '$lib/server/answer.ts';
 import { needGreen } from '$lib/server/gate.ts';
 import { jobFileOf } from '$lib/server/job-file.ts';
-import { changeJob, findJob } from '$lib/server/jobs/index.ts';
+import { changeJob, findJob, isChanged } from '$lib/server/jobs/index.ts';
 
 /** The job as a file in the open format. */
 export const GET = async (event: RequestEvent) => {
@@ -12,14 +13,15 @@ export const GET = async (event: RequestEvent) => {
 };
 
 export const PATCH = async (event: RequestEvent) => {
-  const { technician, ...change } = await bodyOf(event, benchChangeSchema);
+  const { id = randomUUID(), ...change } = await bodyOf(event, benchChangeSchema);
   const { person } = event.locals;
   if (change.knownGood !== undefined && person!.role !== 'lead')
     throw error(403, `${person!.name} is no lead: only a lead vouches for a unit.`);
   await answered(async () => {
-    const { id } = event.locals.shop;
-    if (change.assembly !== undefined) await needGreen(id, tagOf(event), change.assembly);
-    await changeJob(id, tagOf(event), technician, change);
+    const { shop } = event.locals;
+    if (change.assembly !== undefined && !(await isChanged(id)))
+      await needGreen(shop.id, tagOf(event), change.assembly);
+    await changeJob(shop.id, tagOf(event), { id, ...change });
   });
   return done();
 };

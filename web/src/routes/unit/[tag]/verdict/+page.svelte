@@ -55,7 +55,7 @@
   async function vouch(knownGood: boolean) {
     const id = freshId();
     const path = `/api/jobs/${data.job.tag}`;
-    await outbox.send(data.person, { id, tag: data.job.tag, method: 'PATCH', path, body: { knownGood } });
+    await outbox.send(data.person, { id, tag: data.job.tag, method: 'PATCH', path, body: { id, knownGood } });
   }
 
   const decide = once(async () => {
