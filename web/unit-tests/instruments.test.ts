@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { type ChildProcess, spawn } from 'node:child_process';
+import { type AddressInfo, createServer } from 'node:net';
 import { clawPoleGeneric } from '../../core/src/machines/index.ts';
 import { seeded } from '../../core/src/numeric/index.ts';
 import { readScenario } from '../../standins/src/bench/index.ts';
@@ -251,6 +252,29 @@ describe('an instrument that goes away', () => {
       link.close();
       await silent.close();
     }
+  });
+  it('an oscilloscope that answers a word where a trace belongs, or no time, gives no trace of nothing', async () => {
+    const answers = async (interval: string, trace: string) => {
+      const server = createServer((socket) =>
+        socket.on('data', (piece) => {
+          for (const line of piece.toString('latin1').trim().split('\n'))
+            if (line.includes('?'))
+              socket.write(
+                `${/TINT/.test(line) ? interval : /TRAC/.test(line) ? trace : /ERR/.test(line) ? '0' : '1'}\n`,
+              );
+        }),
+      );
+      await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+      const link = new Link('127.0.0.1', (server.address() as AddressInfo).port);
+      const said = await failure(capture(link, 0.01, 2));
+      link.close();
+      await new Promise((done) => server.close(done));
+      return said;
+    };
+    expect(await answers('1e-3', '+0.0E0,+1.0E0')).match(/answers “\+0\.0E0,\+1\.0E0” where a trace belongs/);
+    expect(await answers('9.91E37', '#18\x00\x00\x00\x00\x00\x00\x00\x00')).match(/time between two samples/);
+    expect(await answers('LATER', '#18\x00\x00\x00\x00\x00\x00\x00\x00')).match(/answers “LATER” where a number/);
+    expect(await answers('1e-3', '#18\x00\x00\x00\x00\x00\x00\x00\x00')).equal('no failure');
   });
   it('nobody at all: said at once', async () => {
     const house = new House(await readScenario({ name: 'a test', machine, faults: [] }), seeded(417));

@@ -111,7 +111,9 @@ export interface Capture {
 export async function capture(link: Link, seconds: number, points: number, tap = false): Promise<Capture> {
   await link.tell(`FORM REAL,32;:SWE:TIME ${seconds};POIN ${points}`);
   await link.ask('INIT;*OPC?');
-  const secondsPerSample = Number(await link.ask('SWE:TINT?'));
+  const secondsPerSample = valueOf(await link.ask('SWE:TINT?'));
+  if (secondsPerSample === null || secondsPerSample <= 0)
+    throw new RangeError('it doesn’t tell the time between two samples');
   return {
     secondsPerSample,
     volts: await link.askBlock('TRAC? CH1'),

@@ -8,6 +8,9 @@ const answerMilliseconds = 5000;
 /** Longest answer, a trace of an oscilloscope in numbers of four bytes. */
 const longestAnswer = 8 * 1024 * 1024;
 
+/** `#`: a block of bytes begins. */
+const blockSign = 0x23;
+
 interface Waiting {
   readonly done: (answer: Buffer) => void;
   readonly failed: (cause: Error) => void;
@@ -39,6 +42,8 @@ export class Link {
   askBlock(message: string): Promise<number[]> {
     return this.#inTurn(async () => {
       const answer = await this.#exchange(message);
+      if (answer[0] !== blockSign)
+        throw new RangeError(`it answers “${answer.toString('latin1', 0, 60)}” where a trace belongs`);
       const digits = Number(String.fromCharCode(answer[1] ?? 0));
       const from = 2 + digits;
       return Array.from({ length: (answer.length - from) >> 2 }, (_, n) => answer.readFloatBE(from + 4 * n));
@@ -116,7 +121,7 @@ export class Link {
     if (end < 0) return;
     const answer = this.#received.subarray(0, end);
     this.#received = this.#received.subarray(end + 1);
-    const trimmed = answer.at(-1) === 0x0d && answer[0] !== 0x23 ? answer.subarray(0, -1) : answer;
+    const trimmed = answer.at(-1) === 0x0d && answer[0] !== blockSign ? answer.subarray(0, -1) : answer;
     this.#waiting?.done(trimmed);
   }
 
@@ -129,7 +134,7 @@ export class Link {
 
 /** Where the answer's line ends, −1 where it hasn't yet. A block says its own length: its bytes may look like an end. */
 function endOf(received: Buffer): number {
-  if (received[0] !== 0x23) return received.indexOf(0x0a);
+  if (received[0] !== blockSign) return received.indexOf(0x0a);
   const digits = Number(String.fromCharCode(received[1] ?? 0x30));
   if (received.length < 2 + digits) return -1;
   const length = Number(received.toString('latin1', 2, 2 + digits));
