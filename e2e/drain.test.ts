@@ -60,6 +60,12 @@ describe('a drain followed fuse by fuse', () => {
       async () => (await there.locator('button:has-text("as read on the vehicle")').count()) === 0,
       'taken once',
     );
+    const at = new Date().toISOString();
+    await postJson('/api/jobs/1005/strikes', { reading: taken[0]!.id, at, technician: visitor.id });
+    await there.waitForSelector('button:has-text("as read on the vehicle")');
+    expect(await there.textContent('button:has-text("as read on the vehicle")'), 'struck, it may be taken again')
+      .match(/420/)
+      .and.not.match(/31/);
     await own.close();
     for (const path of ['/unit/1005/letter', '/unit/1005/report'])
       expect(await (await ask(path)).text(), path).contain('the unit itself (0.389 A)');

@@ -4,7 +4,7 @@ import type { Job, TakenDrainStep } from '../job.ts';
 import type { Person } from '../people.ts';
 import { once } from './once.ts';
 import { freshId, outbox } from './outbox.svelte.ts';
-import { drainSent, writesSent } from './sent.ts';
+import { drainSent, readingsSent } from './sent.ts';
 
 /** The drain of the vehicle on screen, followed fuse by fuse: what the server knows, and what is on its way there. */
 export class DrainHunt {
@@ -82,12 +82,10 @@ export class DrainHunt {
   });
 
   #isRead(check: string, amps: number): boolean {
-    const { readings, tag } = this.#job();
-    const same = (one: { check?: unknown; outcome?: unknown; struck?: unknown }) => {
-      const { value } = (one.outcome ?? {}) as { value?: unknown };
-      return one.check === check && value === amps && !one.struck;
-    };
-    return readings.some(same) || writesSent(tag, '/readings').some(({ body }) => same(body));
+    return readingsSent(this.#job()).some(
+      ({ check: read, outcome, struck }) =>
+        read === check && outcome.kind === 'value' && outcome.value === amps && !struck,
+    );
   }
 
   async #add(step: DrainStep): Promise<void> {

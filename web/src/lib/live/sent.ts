@@ -4,7 +4,7 @@ import { type Setting, settingAfter } from '../setting.ts';
 import { type Outgoing, outbox } from './outbox.svelte.ts';
 
 /** What was written here of one unit and the server has or will have, whether or not it has told so yet. */
-export const writesSent = (tag: number, what: string): readonly Outgoing[] =>
+const writesSent = (tag: number, what: string): readonly Outgoing[] =>
   [...outbox.taken, ...outbox.waiting].filter((item) => item.tag === tag && item.path.endsWith(what));
 
 /** What the server has told of, and after it what was sent. */
