@@ -167,6 +167,39 @@ describe('the static bench: meters and house rules', () => {
     await lead.fill('#entry', '');
     await lead.context().close();
   });
+  it('kept twice, rules and stand stay what they are; what is typed elsewhere or not taken stays typed', async () => {
+    const lead = await leadsPage();
+    await visit('/shop', lead);
+    const figures = () =>
+      lead
+        .locator('form[aria-label="Run stand"] input')
+        .evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+    const standing = await figures();
+    expect(standing.filter(Boolean).length).greaterThan(3);
+    const keep = async (what: 'stand' | 'rules') => {
+      const answered = lead.waitForResponse((answer) => answer.url().includes(`?/${what}`));
+      await lead.click(`button:has-text("Keep the ${what}")`);
+      await answered;
+      await lead.waitForTimeout(300);
+    };
+    for (const _ of [1, 2]) await keep('stand');
+    expect(await figures()).deep.equal(standing);
+    const output = await lead.inputValue('select[name="output"]');
+    expect(output, 'not the first of the list').equal('most');
+    await lead.fill('input[name="loadSeconds"]', '14');
+    for (const _ of [1, 2]) await keep('rules');
+    expect(await lead.inputValue('select[name="output"]')).equal(output);
+    expect(await lead.inputValue('input[name="loadSeconds"]'), 'typed meanwhile').equal('14');
+    await lead.route('**/shop?/stand', (route) => route.abort());
+    await lead.click('button:has-text("Keep the stand")');
+    await lead.waitForSelector('form[aria-label="Run stand"] [role="alert"]:has-text("still here")');
+    expect(await lead.inputValue('input[name="loadSeconds"]'), 'not taken').equal('14');
+    await lead.unroute('**/shop?/stand');
+    await reload(lead);
+    expect(await figures(), 'on the server').deep.equal(standing);
+    expect(await lead.inputValue('select[name="output"]')).equal(output);
+    await lead.context().close();
+  });
   it('a lead vouches for a unit, a technician can’t', async () => {
     const refused = await visitor.send('PATCH', '/api/jobs/1003', { knownGood: true, technician: visitor.id });
     expect(refused.status).equal(403);

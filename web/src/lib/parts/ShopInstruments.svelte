@@ -2,6 +2,7 @@
   import { enhance } from '$app/forms';
   import { instrumentKinds, type ShopInstrument } from '$lib/instruments.ts';
   import type { ShopMeter } from '$lib/job.ts';
+  import { sends } from '$lib/sends.ts';
   import Field from './Field.svelte';
 
   interface Props {
@@ -24,6 +25,10 @@
   });
   const problems = $derived(refused?.entry.id === editing?.id ? (refused?.problems ?? {}) : {});
 
+  /** Why the server took nothing. */
+  let away = $state('');
+  const told = (why: string) => void (away = why);
+
   const errorsOf = (name: string) => (problems[name] ? [problems[name]] : undefined);
 
   const fresh = (): Draft => ({
@@ -44,6 +49,11 @@
   });
 </script>
 
+{#snippet notTaken()}
+  {@const why = away || problems.form}
+  {#if why}<p role="alert" class="border-l-4 border-error px-3 py-1">{why}</p>{/if}
+{/snippet}
+
 <section aria-label="Instruments at a port" class="mt-6">
   <h2 class="text-2xl font-semibold">Instruments at a port</h2>
   <p class="mb-2">Instruments that speak SCPI over the network. The server speaks with these addresses and no other.</p>
@@ -63,7 +73,7 @@
           <span class="figure text-sm">{one.host}:{one.port}</span>
           {#if mayWrite}
             <button class="btn btn-sm" onclick={() => (editing = draftOf(one))}>Change</button>
-            <form method="POST" action="?/forget" use:enhance>
+            <form method="POST" action="?/forget" use:enhance={sends(told)}>
               <input type="hidden" name="id" value={one.id} />
               <button class="btn btn-sm" aria-label="Forget {one.name}">Forget</button>
             </form>
@@ -74,13 +84,14 @@
   {:else}
     <p>None yet{mayWrite ? '' : '; a lead enters them'}.</p>
   {/if}
+  {#if !editing}{@render notTaken()}{/if}
   {#if mayWrite && !editing}<button class="btn mt-3" onclick={() => (editing = fresh())}>Enter an instrument</button
     >{/if}
   {#if editing}
     <form
       method="POST"
       action="?/instrument"
-      use:enhance
+      use:enhance={sends(told)}
       class="sheet mt-3 flex flex-col gap-3 p-4"
       aria-label="Instrument"
     >
@@ -119,7 +130,7 @@
           </Field>
         {/if}
       </div>
-      {#if problems.form}<p role="alert" class="border-l-4 border-error px-3 py-1">{problems.form}</p>{/if}
+      {@render notTaken()}
       <p class="flex gap-3">
         <button class="btn btn-primary">Allow it</button>
         <button type="button" class="btn" onclick={() => (editing = undefined)}>Leave it</button>

@@ -7,7 +7,7 @@
   import MachineFields from '$lib/parts/MachineFields.svelte';
   import { dayOf } from '$lib/dates.ts';
   import { directions, type KnownModel, pulleys } from '$lib/job.ts';
-  import { notTaken } from '$lib/not-taken.ts';
+  import { notTaken } from '$lib/sends.ts';
   import { known } from '$lib/live/known.ts';
   import { checkInSchema } from '$lib/schemas.ts';
   import { trapAbouts } from '@refectum/core/shelf';

@@ -1,8 +1,7 @@
 <script lang="ts">
-  import type { SubmitFunction } from '@sveltejs/kit';
   import { enhance } from '$app/forms';
   import { dayOf } from '$lib/dates.ts';
-  import { notTaken } from '$lib/not-taken.ts';
+  import { sends } from '$lib/sends.ts';
   import { roles } from '$lib/people.ts';
 
   const { data, form } = $props();
@@ -16,16 +15,11 @@
   const done = $derived(form && 'done' in form ? form.done : '');
   const problem = $derived(away || (form && 'problem' in form ? form.problem : ''));
   /** Refused, what was typed stays; taken, secrets are emptied. */
-  const sends =
-    (where: string, { empties = false } = {}): SubmitFunction =>
-    () => {
+  const sendsAt = (where: string, how?: { readonly empties: boolean }) =>
+    sends((why) => {
       sent = where;
-      away = '';
-      return async ({ result, update }) => {
-        if (result.type === 'error') away = notTaken(result);
-        else await update({ reset: empties });
-      };
-    };
+      away = why;
+    }, how);
 </script>
 
 <svelte:head><title>People · Refectum</title></svelte:head>
@@ -63,12 +57,17 @@
             <span class="link text-base">Change</span>
           </summary>
           <div class="mt-2 flex flex-wrap items-end gap-x-8 gap-y-3">
-            <form method="POST" action="?/change" use:enhance={sends(id)} class="flex items-end gap-2">
+            <form method="POST" action="?/change" use:enhance={sendsAt(id)} class="flex items-end gap-2">
               <input type="hidden" name="id" value={id} />
               {@render roleChoice(role)}
               <button class="btn">Set</button>
             </form>
-            <form method="POST" action="?/pin" use:enhance={sends(id, { empties: true })} class="flex items-end gap-2">
+            <form
+              method="POST"
+              action="?/pin"
+              use:enhance={sendsAt(id, { empties: true })}
+              class="flex items-end gap-2"
+            >
               <input type="hidden" name="id" value={id} />
               <label class="flex flex-col text-sm">
                 New PIN
@@ -85,7 +84,7 @@
             <form
               method="POST"
               action="?/password"
-              use:enhance={sends(id, { empties: true })}
+              use:enhance={sendsAt(id, { empties: true })}
               class="flex items-end gap-2"
             >
               <input type="hidden" name="id" value={id} />
@@ -95,11 +94,11 @@
               </label>
               <button class="btn">Give</button>
             </form>
-            <form method="POST" action="?/out" use:enhance={sends(id)}>
+            <form method="POST" action="?/out" use:enhance={sendsAt(id)}>
               <input type="hidden" name="id" value={id} />
               <button class="btn">Sign out everywhere</button>
             </form>
-            <form method="POST" action="?/change" use:enhance={sends('above')}>
+            <form method="POST" action="?/change" use:enhance={sendsAt('above')}>
               <input type="hidden" name="id" value={id} />
               <input type="hidden" name="role" value={role} />
               <button name="left" value="yes" class="btn">{name} has left</button>
@@ -114,7 +113,7 @@
   <form
     method="POST"
     action="?/add"
-    use:enhance={sends('new', { empties: true })}
+    use:enhance={sendsAt('new', { empties: true })}
     class="sheet flex flex-wrap items-end gap-3 p-4"
   >
     <h2 class="w-full text-lg font-semibold">Somebody new</h2>
@@ -137,7 +136,7 @@
       {#each data.screens as { id, name, madeAt } (id)}
         <li class="flex items-center gap-4 py-1">
           <span class="grow">{name}, since {dayOf(madeAt.toISOString())}</span>
-          <form method="POST" action="?/forget" use:enhance={sends('screens')}>
+          <form method="POST" action="?/forget" use:enhance={sendsAt('screens')}>
             <input type="hidden" name="screen" value={id} />
             <button class="btn">No longer</button>
           </form>
@@ -149,7 +148,7 @@
     {:else if data.here === 'bench'}
       <p class="mt-2">This screen is one of them.</p>
     {:else}
-      <form method="POST" action="?/screen" use:enhance={sends('screens')} class="mt-2 flex items-end gap-2">
+      <form method="POST" action="?/screen" use:enhance={sendsAt('screens')} class="mt-2 flex items-end gap-2">
         <label class="flex flex-col text-sm"
           >Name of this screen <input name="name" class="input h-11 w-56" placeholder="tablet at bench 2" /></label
         >
@@ -166,7 +165,7 @@
         {#each gone as { id, name, role } (id)}
           <li class="flex items-center gap-4 py-1">
             <span class="grow">{name}</span>
-            <form method="POST" action="?/change" use:enhance={sends('above')}>
+            <form method="POST" action="?/change" use:enhance={sendsAt('above')}>
               <input type="hidden" name="id" value={id} />
               <input type="hidden" name="role" value={role} />
               <button class="btn">Is back</button>

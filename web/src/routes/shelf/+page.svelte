@@ -4,7 +4,7 @@
   import type { ShelfModel } from '@refectum/core/shelf';
   import { enhance } from '$app/forms';
   import { dayOf } from '$lib/dates.ts';
-  import { notTaken } from '$lib/not-taken.ts';
+  import { notTaken } from '$lib/sends.ts';
   import { readShelf, writeShelfSheet } from '$lib/shelf.ts';
 
   const { data, form } = $props();

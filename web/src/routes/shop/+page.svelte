@@ -4,12 +4,15 @@
   import { dayOf } from '$lib/dates.ts';
   import { dueOf, isOverdue, type MeterDraft, type MeterProblems, rangeOrder } from '$lib/meters.ts';
   import { leastKilohertz, outputSchools } from '$lib/rules.ts';
-
+  import { sends } from '$lib/sends.ts';
   import ShopInstruments from '$lib/parts/ShopInstruments.svelte';
 
   const { data, form } = $props();
   const mayWrite = $derived(data.person.role === 'lead');
   const now = new Date();
+  /** Why the server took nothing, by the form that was sent. */
+  let away = $state<Record<string, string>>({});
+  const sendsAs = (form: string) => sends((why) => (away = { [form]: why }));
 
   const failed = $derived(form && 'draft' in form && form.problems ? form : undefined);
   /** What is being described: a meter of the shop, a copy of one as a new meter, or what came back refused. */
@@ -40,7 +43,9 @@
   ] as const;
   const standProblems = $derived<Record<string, string>>((form && 'standProblems' in form && form.standProblems) || {});
 
-  let order = $derived<School[]>([...data.rules.limits]);
+  const limits = $derived(data.rules.limits.join(' '));
+  /** As somebody moves them; as they are kept, whenever that changes. */
+  let order = $derived(limits.split(' ') as School[]);
   function earlier(at: number) {
     const next = [...order];
     [next[at - 1], next[at]] = [next[at]!, next[at - 1]!];
@@ -76,6 +81,12 @@
     {#if problems[name]}<span role="alert" class="border-l-4 border-error px-2">{problems[name]}</span>
     {:else}<span class="text-sm">A range a line: {rangeOrder[name === 'volts' ? 'volts' : 'ohms']}</span>{/if}
   </label>
+{/snippet}
+
+{#snippet notTaken(form: string, problem?: string)}
+  {#if away[form] || problem}<p role="alert" class="mt-2 border-l-4 border-error px-3 py-1">
+      {away[form] || problem}
+    </p>{/if}
 {/snippet}
 
 <svelte:head><title>Shop · Refectum</title></svelte:head>
@@ -122,7 +133,13 @@
 
     {#if editing}
       {#key editing.id}
-        <form method="POST" action="?/meter" use:enhance class="sheet mt-4 flex flex-col gap-3 p-4" aria-label="Meter">
+        <form
+          method="POST"
+          action="?/meter"
+          use:enhance={sendsAs('meter')}
+          class="sheet mt-4 flex flex-col gap-3 p-4"
+          aria-label="Meter"
+        >
           <input type="hidden" name="id" value={editing.id} />
           <div class="grid gap-3 md:grid-cols-2">
             {@render field('name', 'Name in the shop')}
@@ -150,7 +167,7 @@
               <input name="retired" type="checkbox" class="checkbox" checked={editing.retired} /> out of use
             </label>
           </div>
-          {#if problems.form}<p role="alert" class="border-l-4 border-error px-3 py-1">{problems.form}</p>{/if}
+          {@render notTaken('meter', problems.form)}
           <p class="flex gap-3">
             <button class="btn btn-primary">Keep</button>
             <button type="button" class="btn" onclick={() => (editing = undefined)}>Leave it</button>
@@ -171,7 +188,7 @@
 
   <section>
     <h2 class="text-2xl font-semibold">House rules</h2>
-    <form method="POST" action="?/rules" use:enhance class="sheet mt-2 p-4">
+    <form method="POST" action="?/rules" use:enhance={sendsAs('rules')} class="sheet mt-2 p-4">
       <h3 class="font-semibold">Which limits lead</h3>
       <p class="text-sm">Where they contradict each other on a reading, all are shown and the first leads.</p>
       <ol class="mt-2">
@@ -195,9 +212,7 @@
         </select>
         <span class="text-sm">The run stand takes its points so; the other way is foreseen beside it.</span>
       </label>
-      {#if form && 'rulesProblem' in form}<p role="alert" class="mt-2 border-l-4 border-error px-3 py-1">
-          {form.rulesProblem}
-        </p>{/if}
+      {@render notTaken('rules', form && 'rulesProblem' in form ? form.rulesProblem : undefined)}
       {#if form && 'rulesSaved' in form}<p role="status" class="mt-2 border-l-4 border-success px-3 py-1">
           The house rules are kept.
         </p>{/if}
@@ -212,7 +227,7 @@
         ? `: learnt from the ${data.decided} decided last, never less than usual.`
         : ', as usual, as long as none is decided.'}
     </p>
-    <form method="POST" action="?/stand" use:enhance class="sheet mt-3 p-4" aria-label="Run stand">
+    <form method="POST" action="?/stand" use:enhance={sendsAs('stand')} class="sheet mt-3 p-4" aria-label="Run stand">
       <h3 class="font-semibold">Run stand</h3>
       <p class="text-sm">
         What it can pull; empty where nobody knows. It warns before a load that it can’t take. Without a motor here no
@@ -236,6 +251,7 @@
             {standProblems[name]}
           </p>{/if}
       {/each}
+      {@render notTaken('stand')}
       {#if form && 'standSaved' in form}<p role="status" class="mt-2 border-l-4 border-success px-3 py-1">
           The stand is kept.
         </p>{/if}

@@ -6,7 +6,7 @@
   import { enhance } from '$app/forms';
   import { dayAndTimeOf } from '$lib/dates.ts';
   import FactRows from '$lib/parts/FactRows.svelte';
-  import { notTaken } from '$lib/not-taken.ts';
+  import { notTaken } from '$lib/sends.ts';
   import { type Cells, type Draft, factsOfDraft, modelOf, type Problems } from '$lib/shelf.ts';
 
   const { data, form } = $props();
