@@ -47,7 +47,7 @@ describe('the rack: where every unit stands', () => {
     await choose(1012, 'Gone');
     await page.waitForSelector('label:has-text("Who took it?") input:focus');
     await page.keyboard.press('Enter');
-    await page.waitForSelector('[role="alert"]:has-text("Say who took it")');
+    await page.waitForSelector('form:has-text("Who took it?") [role="alert"]:has-text("Say who took it")');
     await page.keyboard.type('the crane driver');
     await page.keyboard.press('Enter');
     await until(async () => (await apiJob(1012)).stand === 'gone', 'the hand-over');

@@ -58,6 +58,10 @@
     const facts = data.tags.find((one) => one.tag === tag);
     if (facts && standOf(facts) !== to) void carry(tag, to);
   }
+  function notYet() {
+    leaving = undefined;
+    problem = '';
+  }
   function onHandOver(event: SubmitEvent) {
     event.preventDefault();
     if (!takenBy.trim()) problem = 'Say who took it: a name is enough.';
@@ -77,13 +81,23 @@
   >
     <a href="/unit/{facts.tag}" class="block" draggable="false"><Tag {facts} /></a>
     {#if leaving === facts.tag}
-      <form class="mt-1 flex items-end gap-2" onsubmit={onHandOver}>
-        <label class="flex grow flex-col text-sm">
+      <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={onHandOver}>
+        <label class="flex w-full flex-col gap-1 text-sm">
           Who took it?
-          <input type="text" class="input h-9 w-full" maxlength="200" bind:value={takenBy} {@attach focus} />
+          <input
+            type="text"
+            class="input h-9 w-full"
+            maxlength="200"
+            bind:value={takenBy}
+            oninput={() => (problem = '')}
+            aria-invalid={problem ? 'true' : undefined}
+            aria-describedby="hand-over-problem"
+            {@attach focus}
+          />
         </label>
+        <p id="hand-over-problem" role="alert" class="w-full text-sm text-error">{problem}</p>
         <button class="btn h-9 btn-primary">Hand over</button>
-        <button type="button" class="btn h-9" onclick={() => (leaving = undefined)}>Not yet</button>
+        <button type="button" class="btn h-9" onclick={notYet}>Not yet</button>
       </form>
     {:else}
       <select
@@ -116,7 +130,6 @@
     </form>
     <a class="btn btn-primary" href="/check-in">Check a unit in</a>
   </div>
-  <p role="alert" class="text-lg" class:mb-3={problem}>{problem}</p>
   {#if data.find}
     <p class="mb-3 text-lg" role="status">
       {data.full ? `The newest ${data.tags.length}` : data.tags.length} found for “{data.find}”.
