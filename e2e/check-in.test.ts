@@ -86,6 +86,31 @@ describe('taking a unit in', () => {
     await page.unroute(/api\/known/);
   });
 
+  it('a figure typed before the model was known gives way to the build; one that can’t be read is not sent', async () => {
+    await open();
+    await page.fill('#ratedAmps', '55');
+    await page.fill('#model', 'Ferrolux 28-110');
+    await page.waitForSelector('text=Filled in from the shelf');
+    expect(await page.inputValue('#ratedAmps')).equal('110');
+    await page.fill('#customer', 'Harbour crane');
+    await page.selectOption('#complaint', 'whine');
+    await page.fill('#ratedAmps', 'many');
+    await page.click('button:has-text("Check in and start")');
+    await page.waitForTimeout(500);
+    expect(new URL(page.url()).pathname).equal('/check-in');
+    expect(await page.evaluate(() => document.activeElement?.id)).equal('ratedAmps');
+    expect(await page.textContent('#ratedAmps-told')).match(/not a number/);
+    await page.fill('#ratedAmps', '0,1k');
+    await page.keyboard.press('Enter');
+    await arrive(/\/unit\/\d+$/);
+    const { machine } = (await (
+      await ask(`/api${new URL(page.url()).pathname.replace('unit', 'jobs')}/view`)
+    ).json()) as {
+      machine: { ratedAmps: number };
+    };
+    expect(machine.ratedAmps).equal(100);
+  });
+
   it('a serial number seen before shows that job and its verdict', async () => {
     await open();
     await page.fill('#serial', 'FX 30022');

@@ -13,20 +13,24 @@
   }
   const { id, label, unit, value, optional = false, errors, onvalue }: Props = $props();
 
-  let typed = $state<string>();
-  let problem = $state('');
-  const shown = $derived(typed ?? (value === undefined ? '' : String(value)));
-  const understood = $derived(value !== undefined && typed && !problem ? formatQuantity(value, unit) : '');
-  const told = $derived(problem || errors?.[0] || '');
+  /** What was typed, and the value that stood then: another one since comes from elsewhere, and is shown instead. */
+  let entry = $state.raw<{ readonly text: string; readonly value: number | undefined; readonly problem: string }>();
+  const typed = $derived(entry?.value === value ? entry : undefined);
+  const shown = $derived(typed?.text ?? (value === undefined ? '' : String(value)));
+  const understood = $derived(value !== undefined && typed?.text && !typed.problem ? formatQuantity(value, unit) : '');
+  const told = $derived(typed?.problem || errors?.[0] || '');
 
   function onInput(text: string) {
-    typed = text;
-    problem = '';
-    if (text.trim() === '' && optional) return onvalue(undefined);
     const read = parseQuantity(text, unit);
-    if (read.kind === 'value') return onvalue(read.value);
-    problem = read.kind === 'refused' ? read.message : 'Over-range is no value here.';
+    const isUnknown = text.trim() === '' && optional;
+    if (isUnknown || read.kind === 'value') {
+      const given = isUnknown || read.kind !== 'value' ? undefined : read.value;
+      entry = { text, value: given, problem: '' };
+      onvalue(given);
+    } else entry = { text, value, problem: read.kind === 'refused' ? read.message : 'Over-range is no value here.' };
   }
+  /** What can't be read isn't sent as what stood there before. */
+  const refuse = (field: HTMLInputElement) => field.setCustomValidity(typed?.problem ?? '');
 </script>
 
 <div class="flex flex-col">
@@ -42,6 +46,7 @@
     oninput={(event) => onInput(event.currentTarget.value)}
     aria-invalid={told ? 'true' : undefined}
     aria-describedby="{id}-told"
+    {@attach refuse}
   />
   <p id="{id}-told" class="min-h-5 text-sm" class:text-error={told}>
     {told || (understood === shown ? '' : understood)}
