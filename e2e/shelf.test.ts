@@ -139,6 +139,23 @@ describe('the shelf', () => {
     await second.context().close();
   });
 
+  it('what a second variant lacks is said at it, a first that nobody filled in or not', async () => {
+    await open('Ferrolux 28-110');
+    const variants = lead.locator('section[aria-labelledby="variants"] > div');
+    const before = await variants.count();
+    for (const _ of [1, 2]) await lead.click('button:has-text("Another variant")');
+    await variants
+      .nth(before + 1)
+      .locator('input')
+      .first()
+      .fill('Thin rings');
+    await lead.click('button:has-text("Put it on the shelf")');
+    await lead.waitForSelector('section[aria-labelledby="variants"] [role="alert"]');
+    expect(await variants.count(), 'the blank one is gone').equal(before + 1);
+    expect(await variants.last().locator('[role="alert"]').count()).equal(1);
+    expect(await variants.last().locator('input').first().inputValue()).equal('Thin rings');
+  });
+
   it('from a unit that was here; and off the shelf again', async () => {
     await bench(1004, lead);
     await lead.click('a:has-text("Put Railcar generator set, 24 V on the shelf")');
@@ -150,6 +167,10 @@ describe('the shelf', () => {
     expect((await onShelf('Railcar generator set, 24 V'))!.facts.regulatorSide!.value).equal('supply');
     await open('Railcar generator set, 24 V');
     await lead.click('button:has-text("Take it off the shelf")');
+    await lead.click('button:has-text("Leave it there")');
+    await lead.click('button:has-text("Take it off the shelf")');
+    await lead.waitForSelector('button:has-text("Off the shelf for good"):focus');
+    await lead.keyboard.press('Enter');
     await lead.waitForURL(`${stand.url}/shelf`);
     expect(await onShelf('Railcar generator set, 24 V')).equal(undefined);
   });

@@ -32,6 +32,18 @@ describe('the shelf as a sheet and as a file', () => {
     expect(models).deep.equal([first]);
     expect(problems).deep.equal([`${other.name}: it stands in this file twice, the first one counts.`]);
   });
+  it('of two of one name the first that can be read counts; a mark before the file is none of it', () => {
+    const [first] = demoShelf;
+    const file = JSON.parse(writeShelfFile([first!, first!])) as { models: { facts: Record<string, object> }[] };
+    file.models[0]!.facts = {};
+    const { models, problems } = readShelf(`\uFEFF${JSON.stringify(file)}`);
+    expect(models).deep.equal([first]);
+    expect(problems.length).greaterThan(0);
+    for (const problem of problems)
+      expect(problem)
+        .match(new RegExp(`^${first!.name}: `))
+        .and.not.match(/twice/);
+  });
   it('so does any text in sources, traps and variants: quotes, commas, line ends', () => {
     const words = fc.string({ minLength: 1, maxLength: 40, unit: 'grapheme' }).map((s) => `x${s.trim()}y`);
     fc.assert(

@@ -47,8 +47,16 @@ export function factsOfDraft({ family, cells }: Pick<Draft, 'family' | 'cells'>)
 
 const emptyCells = (cells: Cells): boolean => Object.values(cells).every(({ text }) => text.trim() === '');
 
-/** Understands a draft, or says what is wrong with it, and where. */
-export function modelOf(draft: Draft): { readonly model: ShelfModel } | { readonly problems: Problems } {
+/** A draft without the variants and traps that nobody filled in. */
+export const withoutBlanks = (draft: Draft): Draft => ({
+  ...draft,
+  variants: draft.variants.filter(({ name, tell, cells }) => name.trim() || tell.trim() || !emptyCells(cells)),
+  traps: draft.traps.filter(({ say, source }) => say.trim() || source.trim()),
+});
+
+/** Understands a draft, or says what is wrong with it, and where; by the places that are left `withoutBlanks`. */
+export function modelOf(typed: Draft): { readonly model: ShelfModel } | { readonly problems: Problems } {
+  const draft = withoutBlanks(typed);
   const facts = factsOfDraft(draft);
   const problems: Record<string, string> = {};
   const read = (cells: Cells, at: string): Facts => {
@@ -66,16 +74,12 @@ export function modelOf(draft: Draft): { readonly model: ShelfModel } | { readon
     name: draft.name.trim(),
     family: draft.family,
     facts: read(draft.cells, ''),
-    variants: draft.variants
-      .filter(({ name, tell, cells }) => name.trim() || tell.trim() || !emptyCells(cells))
-      .map(({ name, tell, cells }, i) => ({
-        name: name.trim(),
-        tell: tell.trim(),
-        facts: read(cells, `variants[${i}].`),
-      })),
-    traps: draft.traps
-      .filter(({ say, source }) => say.trim() || source.trim())
-      .map(({ about, say, source }) => ({ about, say: say.trim(), source: source.trim() })),
+    variants: draft.variants.map(({ name, tell, cells }, i) => ({
+      name: name.trim(),
+      tell: tell.trim(),
+      facts: read(cells, `variants[${i}].`),
+    })),
+    traps: draft.traps.map(({ about, say, source }) => ({ about, say: say.trim(), source: source.trim() })),
   };
   const all = { ...checkModel(model), ...problems };
   return Object.keys(all).length ? { problems: all } : { model };
@@ -262,7 +266,7 @@ const aboutOf = (name: string): TrapAbout | undefined =>
 export function readShelfFile(text: string): SheetRead {
   let raw: { format?: unknown; version?: unknown; models?: unknown };
   try {
-    raw = JSON.parse(text) as typeof raw;
+    raw = JSON.parse(text.replace(/^\uFEFF/, '')) as typeof raw;
   } catch {
     return { models: [], problems: ['This is no JSON.'] };
   }
@@ -272,18 +276,18 @@ export function readShelfFile(text: string): SheetRead {
     const name = (model as { name?: unknown } | null)?.name;
     return typeof name === 'string' ? name : '';
   };
-  const names = raw.models.map(nameOf);
-  const read = raw.models.map((model: unknown, i) => {
-    const name = names[i]!;
+  const models: ShelfModel[] = [];
+  const problems: string[] = [];
+  for (const [i, model] of (raw.models as readonly unknown[]).entries()) {
+    const name = nameOf(model);
     const called = name || `Model ${i + 1}`;
-    if (name && names.findIndex((one) => same(one, name)) < i)
-      return { models: [], problems: [`${called}: it stands in this file twice, the first one counts.`] };
-    const problems = Object.entries(checkModel(model));
-    return problems.length
-      ? { models: [], problems: problems.map(([path, message]) => `${called}: ${path}: ${message}`) }
-      : { models: [model as ShelfModel], problems: [] };
-  });
-  return { models: read.flatMap(({ models }) => models), problems: read.flatMap(({ problems }) => problems) };
+    const found = Object.entries(checkModel(model));
+    if (models.some((one) => same(one.name, name)))
+      problems.push(`${called}: it stands in this file twice, the first one counts.`);
+    else if (found.length) problems.push(...found.map(([path, message]) => `${called}: ${path}: ${message}`));
+    else models.push(model as ShelfModel);
+  }
+  return { models, problems };
 }
 
 export const writeShelfFile = (models: readonly ShelfModel[]): string =>

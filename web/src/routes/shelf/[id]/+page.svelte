@@ -7,13 +7,16 @@
   import { dayAndTimeOf } from '$lib/dates.ts';
   import FactRows from '$lib/parts/FactRows.svelte';
   import { notTaken } from '$lib/sends.ts';
-  import { type Cells, type Draft, factsOfDraft, modelOf, type Problems } from '$lib/shelf.ts';
+  import { type Cells, type Draft, factsOfDraft, modelOf, type Problems, withoutBlanks } from '$lib/shelf.ts';
 
   const { data, form } = $props();
   let draft = $state.raw<Draft>(untrack(() => data.draft));
   /** Where values typed now come from. */
   let source = $state('');
   let found = $state.raw<Problems>();
+  /** About to be taken off the shelf. */
+  let leaves = $state(false);
+  const focus = (button: HTMLElement) => button.focus();
   const problems = $derived<Problems>(found ?? ((form?.problems ?? {}) as Problems));
   const editable = $derived(data.person.role === 'lead');
   const facts = $derived(factsOfDraft(draft));
@@ -49,6 +52,8 @@
 
   const onSave: SubmitFunction = ({ action, formData, cancel }) => {
     if (action.search === '?/off') return;
+    // What is wrong is told by the places of what is left.
+    draft = withoutBlanks(draft);
     const read = modelOf(draft);
     if ('problems' in read) {
       found = read.problems;
@@ -85,7 +90,13 @@
     <a class="btn" href="/shelf">Shelf</a>
     {#if data.changed}<a class="btn" href="/?find={encodeURIComponent(draft.name)}">Its units</a>{/if}
     {#if editable}
-      {#if data.changed}<button class="btn" form="model" formaction="?/off">Take it off the shelf</button>{/if}
+      {#if data.changed && leaves}
+        <p class="self-center">All that stands here goes for good.</p>
+        <button class="btn btn-error" form="model" formaction="?/off" {@attach focus}>Off the shelf for good</button>
+        <button type="button" class="btn" onclick={() => (leaves = false)}>Leave it there</button>
+      {:else if data.changed}
+        <button type="button" class="btn" onclick={() => (leaves = true)}>Take it off the shelf</button>
+      {/if}
       <button class="btn btn-primary" form="model">Put it on the shelf</button>
     {/if}
   </div>
