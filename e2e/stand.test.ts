@@ -163,6 +163,13 @@ describe('the run stand', () => {
     await page.fill('#point-amps', '20');
     await page.keyboard.press('Enter');
     expect(await page.textContent('#point-rpm-told')).match(/number/);
+    // Emptied it stays empty, for other volts.
+    const volts = await page.inputValue('#point-volts');
+    await page.fill('#point-volts', '');
+    await page.locator('#point-volts').pressSequentially(volts);
+    expect(await page.inputValue('#point-volts'))
+      .equal(volts)
+      .not.equal('');
     await page.click('summary:has-text("Rotor speed from belt or phase tap")');
     for (const [label, text] of [
       ['Stand or engine, rpm', '1500'],
@@ -178,7 +185,7 @@ describe('the run stand', () => {
     for (const [rpm, amps, celsius] of [
       ['1600', '15', '50'],
       ['2 400', '46', '60'],
-      ['3200', '900', '65'],
+      ['3200', '9', '65'],
       ['3200', '60', '65'],
     ] as const) {
       await page.fill('#point-rpm', rpm);
@@ -188,8 +195,16 @@ describe('the run stand', () => {
       await until(async () => (await page.inputValue('#point-rpm')) === '', `the point at ${rpm}`);
     }
     await until(async () => (await points().count()) === 4, 'four points');
+    // Two of the same speed and volts are two readings, each with its own word.
+    const words = () => points().locator('td:nth-child(5)').allTextContents();
+    await until(async () => (await words()).every((word) => /expected/.test(word)), 'all four judged');
+    const [, , nine, sixty] = await words();
+    expect(nine).match(/failed, expected/);
+    expect(sixty).match(/sound, expected/);
     // A press is lost where the page moves under it; whoever stands there presses again, unless it is gone by then.
-    const slipped = points().filter({ hasText: '900.0' }).getByRole('button');
+    const slipped = points()
+      .filter({ has: page.locator('td:text-is("9.0")') })
+      .getByRole('button');
     await until(async () => {
       if ((await slipped.count()) > 0) await slipped.click({ timeout: 1000 }).catch(() => undefined);
       return (await points().count()) === 3;
@@ -235,6 +250,18 @@ describe('the run stand', () => {
     );
     writeFileSync(join(folder, 'short.csv'), rows(300, '\t').join('\n'));
     await pick('Ripple by its orders');
+    for (const [typed, said] of [
+      ['', /At what rotor speed/],
+      ['fast', /not a number/],
+    ] as const) {
+      await page.getByLabel('Taken at, rpm').fill(typed);
+      await page.setInputFiles('input[type=file]', join(folder, 'long.csv'));
+      await until(
+        async () => (await page.locator('[role=alert]').allTextContents()).some((told) => said.test(told)),
+        typed,
+      );
+    }
+    await page.getByLabel('Taken at, rpm').fill('3 000');
     await page.setInputFiles('input[type=file]', join(folder, 'short.csv'));
     await page.waitForSelector('[role=alert]:has-text("periods at this speed")');
     await page.setInputFiles('input[type=file]', join(folder, 'long.csv'));

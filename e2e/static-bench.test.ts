@@ -89,13 +89,25 @@ describe('the static bench: what every check may answer', () => {
     await bench(1006);
     await pick('Regulator against a known-good twin');
     await page.focus('[aria-label="Pins 1"]');
-    for (const text of ['1 to 2', '1k', '0.5M', '1 to 3', '1.1', '263k', '2 to 3', '4.6M', '5.5M']) {
-      await page.keyboard.type(text);
-      await page.keyboard.press('Enter');
-    }
+    const type = async (...texts: string[]) => {
+      for (const text of texts) {
+        await page.keyboard.type(text);
+        await page.keyboard.press('Enter');
+      }
+    };
+    await type('1 to 2', '1k', '0.5M', '1 to 3', '1.1', '263k');
+    // Another check meanwhile, and a reload.
+    await pick('Test leads held together');
+    await reload();
+    await pick('Regulator against a known-good twin');
+    expect(await page.inputValue('[aria-label="Twin 2"]')).equal('263k');
+    await page.focus('[aria-label="Pins 3"]');
+    await type('2 to 3', '4.6M', '5.5M');
     await page.click('button:has-text("Compare and record")');
     await until(async () => (await newest(1006)).check === 'regulator-twin', 'the finding');
     expect(await shown()).match(/Far apart/);
+    await pick('Regulator against a known-good twin');
+    expect(await page.inputValue('[aria-label="Twin 2"]'), 'recorded').equal('');
     await visit('/unit/1006/report');
     expect(await page.textContent('article')).match(/1 to 3: 1\.1 against 263k/);
   });

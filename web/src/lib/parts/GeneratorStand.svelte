@@ -61,8 +61,10 @@
   const volts = $derived(rating.volts);
   const polePairs = $derived(generates.polePairs(machine));
 
+  // Once for each unit: whoever empties the field types other volts.
   $effect(() => {
-    if (!stand.typed.volts) stand.typed.volts = String(volts);
+    void tag;
+    untrack(() => (stand.typed.volts ||= String(volts)));
   });
   // A point counts from the moment it is on the log.
   $effect(() => {

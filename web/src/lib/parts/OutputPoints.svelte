@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { JudgedReading } from '@refectum/core/assess';
-  import type { OutputAt } from '@refectum/core/curves';
+  import { type JudgedReading, outcomeText } from '@refectum/core/assess';
+  import type { OutputPoint } from '@refectum/core/curves';
   import type { Subject } from '@refectum/core/machines';
   import { driveWatts, standLimit, type StandProfile } from '@refectum/core/handbook';
   import { formatNumber, formatQuantity } from '@refectum/core/quantity';
@@ -22,7 +22,12 @@
     judged: readonly JudgedReading[];
   }
   const { stand, volts, school, polePairs, ratedAmps, profile, subject, judged }: Props = $props();
-  const judgedAt = (at: OutputAt) => judged.find(({ check }) => check === subject.outputCheck?.(at).id);
+  /** What is said of a point; another at the same speed and volts is another reading of the same check. */
+  const judgedAt = ({ amps, ...at }: OutputPoint) => {
+    const made = subject.outputCheck?.(at);
+    const text = made && outcomeText(made, { kind: 'value', value: amps });
+    return judged.find(({ check, shown }) => check === made?.id && shown === text);
+  };
   let speed = $state<HTMLInputElement>();
 
   const labels: Record<PointField, string> = {
@@ -94,7 +99,7 @@
       >
       <tbody>
         {#each stand.points as { id, rpm, volts: held, amps, celsius } (id)}
-          {@const said = judgedAt({ rpm, volts: held, celsius })}
+          {@const said = judgedAt({ rpm, volts: held, amps, celsius })}
           <tr class="border-t border-base-300">
             <td>{formatNumber(rpm, 0)}</td><td>{held.toFixed(1)}</td><td>{amps.toFixed(1)}</td><td>{celsius ?? '–'}</td>
             <td class="pl-1 font-sans">
@@ -114,7 +119,7 @@
         {/each}
       </tbody>
     </table>
-    {#each judged.filter(({ repeat }) => repeat) as { check, name, repeat } (check)}
+    {#each judged.filter(({ repeat }) => repeat) as { name, repeat }, i (i)}
       <p class="mt-1 border-l-4 border-warning pl-2 text-sm">{name}: {repeat}</p>
     {/each}
   {/if}

@@ -10,6 +10,7 @@
     PointElement,
   } from 'chart.js';
   import type { Check, TapTrace } from '@refectum/core/checks';
+  import { parseQuantity } from '@refectum/core/quantity';
   import { type ReadTrace, tellingOrders } from '@refectum/core/waveform';
   import { proxy, wrap } from 'comlink';
   import type { ShopInstrument } from '$lib/instruments.ts';
@@ -40,7 +41,9 @@
   let periodCanvas = $state<HTMLCanvasElement>();
   let ordersCanvas = $state<HTMLCanvasElement>();
 
-  const expectedHertz = $derived((Number(rpm) * polePairs) / 60);
+  const turns = $derived(parseQuantity(rpm, 'rpm'));
+  const typedRpm = $derived(turns.kind === 'value' ? turns.value : NaN);
+  const expectedHertz = $derived((typedRpm * polePairs) / 60);
   const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
   const found = $derived(read?.kind === 'read' ? method?.traced?.(read.orders, tap) : undefined);
   const pattern = $derived(method?.outcomes.find(({ id }) => id === found));
@@ -74,12 +77,17 @@
     return wrap<StandWorker>(worker);
   }
 
+  /** Whether a rotor speed is typed; says so when not. */
+  function isTurning(): boolean {
+    if (expectedHertz > 0) return true;
+    const asked = 'At what rotor speed does it turn? Type it first, like 3000.';
+    read = { kind: 'refused', why: turns.kind === 'refused' && rpm.trim() ? turns.message : asked };
+    return false;
+  }
+
   /** Asks the oscilloscope for a trace: the clamp's amperes, or the post's volts; the tap's too where the check wants it. */
   async function onCapture(channel: 'amps' | 'volts') {
-    if (!(expectedHertz > 0)) {
-      read = { kind: 'refused', why: 'At what rotor speed does it turn? Type it first.' };
-      return;
-    }
+    if (!isTurning()) return;
     const curves = startWorker();
     const caught = await captureTrace(oscilloscope!.id, {
       seconds: captured.periods / expectedHertz,
@@ -90,7 +98,7 @@
     else {
       const beside = caught.tap && { tap: caught.tap, volts: caught.volts };
       ({ read, tap } = await curves.captured(caught.secondsPerSample, caught[channel], beside, expectedHertz));
-      patterns = await curves.patterns(bench.job.machine, Number(rpm));
+      patterns = await curves.patterns(bench.job.machine, typedRpm);
     }
     cancel();
   }
@@ -98,7 +106,7 @@
   async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
     const file = event.currentTarget.files?.[0];
     event.currentTarget.value = '';
-    if (!file) return;
+    if (!file || !isTurning()) return;
     const curves = startWorker();
     const telling = proxy((now: number) => (share = now));
     ({ read, tap } = await curves
@@ -107,7 +115,7 @@
         read: { kind: 'refused' as const, why: `${file.name} can’t be read: ${error.message}` },
         tap: undefined,
       })));
-    if (read.kind === 'read') patterns = await curves.patterns(bench.job.machine, Number(rpm));
+    if (read.kind === 'read') patterns = await curves.patterns(bench.job.machine, typedRpm);
     cancel();
   }
 
@@ -116,6 +124,8 @@
     worker = undefined;
     share = undefined;
   }
+
+  $effect(() => cancel);
 
   async function record() {
     if (!pattern || read?.kind !== 'read') return;
@@ -217,9 +227,9 @@
   </div>
   <p class="mt-1 text-sm">
     {read.periods} periods at {read.electricalHertz.toFixed(1)} Hz: {speed.toFixed(0)} rpm with {polePairs} pole pairs{Math.abs(
-      speed / Number(rpm) - 1,
+      speed / typedRpm - 1,
     ) > 0.02
-      ? `, ${Math.abs(100 * (1 - speed / Number(rpm))).toFixed(0)} % ${speed < Number(rpm) ? 'below' : 'above'} what was typed: does the belt slip?`
+      ? `, ${Math.abs(100 * (1 - speed / typedRpm)).toFixed(0)} % ${speed < typedRpm ? 'below' : 'above'} what was typed: does the belt slip?`
       : ''}.
   </p>
   {#if nearest.length}

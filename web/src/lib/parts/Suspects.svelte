@@ -56,7 +56,7 @@
           </summary>
           <div class="pb-2 text-sm">
             {#if suspect.severity}<p>How bad: {suspect.severity}.</p>{/if}
-            {#each suspect.evidence as { reading, check, shown, bits } (reading)}
+            {#each suspect.evidence as { check, shown, bits }, i (i)}
               <p class="flex items-center justify-between gap-2">
                 <span class="min-w-0">{check}: <span class="figure">{shown}</span></span>
                 <span class="w-32 shrink-0 text-right">{strength(bits)}</span>

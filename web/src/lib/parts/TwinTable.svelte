@@ -1,15 +1,24 @@
 <script lang="ts">
   import type { Check, TwinPair } from '@refectum/core/checks';
   import { parseQuantity } from '@refectum/core/quantity';
-  import { tick } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import type { Bench } from '$lib/live/bench.svelte.ts';
 
   const { bench, check }: { bench: Bench; check: Check } = $props();
 
   const blank = () => ({ pins: '', own: '', twin: '' });
-  let rows = $state([blank(), blank(), blank()]);
+  const blanks = () => [blank(), blank(), blank()];
+  const draftKey = $derived(`refectum-pairs-${bench.job.tag}`);
+  let rows = $state(blanks());
   let problem = $state('');
   let body = $state<HTMLElement>();
+
+  // What was typed of a unit waits for whoever looks at another check, or another unit, meanwhile.
+  $effect(() => {
+    const draft = sessionStorage.getItem(draftKey);
+    untrack(() => (rows = draft ? (JSON.parse(draft) as typeof rows) : blanks()));
+  });
+  const keepDraft = () => sessionStorage.setItem(draftKey, JSON.stringify(rows));
 
   const ohms = (text: string): number | undefined => {
     const read = parseQuantity(text, 'ohms');
@@ -42,8 +51,10 @@
       own: own.trim(),
       twin: twin.trim(),
     }));
-    if (await bench.take({ kind: 'finding', finding: method.compared(pairs) }, typed, { pairs: kept }))
-      rows = [blank(), blank(), blank()];
+    if (await bench.take({ kind: 'finding', finding: method.compared(pairs) }, typed, { pairs: kept })) {
+      rows = blanks();
+      sessionStorage.removeItem(draftKey);
+    }
   }
 </script>
 
@@ -53,7 +64,7 @@
       ><th scope="col">Pins</th><th scope="col">This one, Ω</th><th scope="col">Known-good twin, Ω</th></tr
     >
   </thead>
-  <tbody bind:this={body} onkeydown={onKey}>
+  <tbody bind:this={body} onkeydown={onKey} oninput={keepDraft}>
     {#each rows as row, i (i)}
       <tr>
         <td class="pr-2"
