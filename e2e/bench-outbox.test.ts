@@ -1,5 +1,20 @@
 import { expect } from 'chai';
-import { apiJob, bench, freshUnit, openPage, page, pick, reload, stand, tape, unanswered, until } from './stage.ts';
+import {
+  apiJob,
+  ask,
+  bench,
+  freshUnit,
+  openPage,
+  page,
+  pick,
+  postJson,
+  readingEntry,
+  reload,
+  stand,
+  tape,
+  unanswered,
+  until,
+} from './stage.ts';
 
 describe('what waits for the server', () => {
   afterEach(() => page.unrouteAll({ behavior: 'ignoreErrors' }));
@@ -25,6 +40,30 @@ describe('what waits for the server', () => {
     }
     await until(async () => (await page.locator('header [role="status"]').count()) === 0, 'delivery');
     expect((await apiJob(tag)).readings.length).equal(1);
+  });
+
+  it('while the database is away a reading waits, however long; once it is back, changes elsewhere are heard again', async () => {
+    const tag = await freshUnit();
+    await bench(tag);
+    await pick('Slip ring to slip ring');
+    stand.stopDatabase();
+    try {
+      await page.keyboard.type('3.4');
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('header [role="status"]:has-text("waiting here, nothing is lost")');
+      // Longer than the server may fail on one before it is set aside.
+      await page.waitForTimeout(9000);
+      expect(await page.locator('div[role="alert"]').count(), 'none came back').equal(0);
+      expect((await ask('/api/health')).status).equal(503);
+    } finally {
+      stand.startDatabase();
+    }
+    await until(async () => (await page.locator('header [role="status"]').count()) === 0, 'delivery');
+    expect((await apiJob(tag)).readings.length).equal(1);
+    await until(async () => (await tape().count()) === 1, 'the first on the tape');
+    await page.waitForTimeout(3000);
+    await postJson(`/api/jobs/${tag}/readings`, readingEntry());
+    await until(async () => (await tape().count()) === 2, 'another screen’s reading');
   });
 
   it('what waits outlives a reload: typed offline, delivered by the page that comes after', async () => {

@@ -155,6 +155,15 @@ export class Stand {
     return this.url.replace('127.0.0.1', lanAddresses()[0]!);
   }
 
+  /** Its database alone goes away, and comes back where it was. */
+  stopDatabase(): void {
+    execFileSync('scripts/pg.sh', ['stop', join(this.#folder, 'postgres')], { cwd: root });
+  }
+  startDatabase(): void {
+    const env = { ...process.env, REFECTUM_PGPORT: new URL(this.databaseUrl).port };
+    execFileSync('scripts/pg.sh', ['start', join(this.#folder, 'postgres'), '--test'], { cwd: root, env });
+  }
+
   /** Where its database listens, for a benchmark that fills it. */
   get databaseUrl(): string {
     return this.#env.DATABASE_URL!;

@@ -38,21 +38,30 @@ export const handle: Handle = async ({ event, resolve }) => {
     return json({ message: 'This request comes from another site.' }, { status: 403 });
   if (Number(request.headers.get('content-length') ?? 0) > largestBody && !takesPictures(url.pathname))
     return json({ message: 'That is more than is taken at once.' }, { status: 413 });
-  event.locals.shop = await ensureShop();
-  event.locals.person = await signedIn(event.cookies, event.locals.shop.id);
+  try {
+    event.locals.shop = await ensureShop();
+    event.locals.person = await signedIn(event.cookies, event.locals.shop.id);
+  } catch (cause) {
+    console.error(cause);
+    return refuse(request, 503, 'The database does not answer. What you typed is still here: try again in a moment.');
+  }
   const denied = denial(url.pathname, request.method, event.locals.person);
   if (denied) {
     const asksForPage = !writes && !url.pathname.startsWith('/api/');
     if (denied.status === 401 && asksForPage)
       throw redirect(303, `/sign-in?${new URLSearchParams({ back: url.pathname + url.search })}`);
-    // A form on screen is told as a form is, so that it can keep what was typed.
-    if (request.headers.get('x-sveltekit-action') === 'true')
-      return json({ type: 'error', error: { message: denied.message } }, { status: denied.status });
-    throw error(denied.status, denied.message);
+    return refuse(request, denied.status, denied.message);
   }
   const theme = event.cookies.get('theme') === 'night' ? 'night' : 'day';
   return resolve(event, { transformPageChunk: ({ html }) => html.replace('%theme%', theme) });
 };
+
+/** A form on screen is told as a form is, so that it can keep what was typed. */
+function refuse(request: Request, status: number, message: string): Response {
+  if (request.headers.get('x-sveltekit-action') === 'true')
+    return json({ type: 'error', error: { message } }, { status });
+  throw error(status, message);
+}
 
 /** Browsers name the origin with every write; whoever names none, or another, is refused. */
 function isSameSite(request: Request, url: URL): boolean {

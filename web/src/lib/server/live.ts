@@ -19,6 +19,7 @@ class Live {
   readonly #listeners = new Set<(tag: number) => void>();
   readonly #closers = new Set<() => void>();
   #client: pg.PoolClient | undefined;
+  #again: ReturnType<typeof setTimeout> | undefined;
   #closed = false;
   /** The newest change's number; the first is later than any of a process before. */
   #number = Date.now();
@@ -29,17 +30,30 @@ class Live {
     if (this.#closed || this.#client) return;
     const client = await connection().pool.connect();
     this.#client = client;
-    client.on('notification', ({ payload }) => this.#hear(Number(payload)));
-    client.on('error', () => {
+    const drop = () => {
+      if (this.#client !== client) return;
       this.#client = undefined;
       client.release(true);
-      setTimeout(() => void this.listen().catch(() => undefined), 1000).unref();
+    };
+    client.on('notification', ({ payload }) => this.#hear(Number(payload)));
+    client.on('error', () => {
+      drop();
+      this.#listenAgain();
     });
-    await client.query(`LISTEN ${channel}`);
+    await client.query(`LISTEN ${channel}`).catch((cause: Error) => {
+      drop();
+      throw cause;
+    });
     // What changed before, or while the database was away, wasn't heard.
     this.#newest = [];
     this.#number++;
     this.#listeners.forEach((hear) => hear(anyTag));
+  }
+
+  /** Again and again, until the database is back. */
+  #listenAgain(): void {
+    clearTimeout(this.#again);
+    this.#again = setTimeout(() => void this.listen().catch(() => this.#listenAgain()), 1000).unref();
   }
 
   #hear(tag: number): void {
