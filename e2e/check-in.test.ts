@@ -101,6 +101,15 @@ describe('taking a unit in', () => {
     expect(await page.evaluate(() => document.activeElement?.id)).equal('ratedAmps');
     expect(await page.textContent('#ratedAmps-told')).match(/not a number/);
     await page.fill('#ratedAmps', '0,1k');
+    // One that is folded away is unfolded.
+    const figures = page.locator('details:has(#rotorOhms)');
+    await figures.locator('summary').click();
+    await page.fill('#rotorOhms', 'few');
+    await figures.locator('summary').click();
+    expect(await page.isVisible('#rotorOhms')).equal(false);
+    await page.click('button:has-text("Check in and start")');
+    await page.waitForSelector('#rotorOhms:focus');
+    await page.fill('#rotorOhms', '3.1');
     await page.keyboard.press('Enter');
     await arrive(/\/unit\/\d+$/);
     const { machine } = (await (

@@ -38,12 +38,7 @@ const meterKey = 'refectum-meter';
 const draftKey = (tag: number, at: Place): string => `refectum-entry-${at}-${tag}`;
 
 /** What a check showed. */
-export interface Shown {
-  readonly check: Check;
-  readonly outcome: Outcome;
-  readonly typed: string;
-  readonly detail?: ReadingDetail | undefined;
-}
+export type Shown = Pick<TakenReading, 'outcome' | 'typed' | 'detail'> & { readonly check: Check };
 
 /**
  * One unit at one screen, on the bench or still on its vehicle: what the server knows, what is on its way there, and
@@ -246,8 +241,8 @@ export class Bench {
 
   async #write(shown: readonly Shown[]): Promise<void> {
     const { meter, celsius } = this.#setting;
-    const of = { place: this.at, told: this.#told, meter, celsius, round: this.round, at: new Date().toISOString() };
-    const taken = shown.map(({ check, ...more }) => ({ id: freshId(), check: check.id, ...of, ...more }));
+    const here = { place: this.at, told: this.#told, meter, celsius, round: this.round, at: new Date().toISOString() };
+    const taken = shown.map(({ check, ...more }) => ({ id: freshId(), check: check.id, ...here, ...more }));
     const { readings, ...situation } = this.#situation();
     // While the browser's database writes it down, the reasoning begins.
     void this.#reasoner?.diagnose(this.#asked(), { ...situation, readings: [...readings, ...taken.map(tapeReading)] });

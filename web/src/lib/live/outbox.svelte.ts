@@ -43,6 +43,7 @@ class Outbox {
   #away = $state(false);
   #delivering = false;
   #loaded: Promise<void> | undefined;
+  /** When the newest was written. */
   #last = 0;
   /** Of what is being stored, the last. */
   #stored: Promise<void> = Promise.resolve();

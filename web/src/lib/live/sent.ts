@@ -34,16 +34,8 @@ export function readingsSent({ readings, tag }: Pick<Job, 'readings' | 'tag'>): 
 /** The setting with every change of it that was sent; of the taken writes the first `settled` are in what the server told. */
 export function settingSent(told: Job, settled: number): Setting {
   const { tag, machine, assembly, meter, celsius, prices, vehicle } = told;
+  const before: Setting = { assembly, meter, celsius, prices, vehicle };
   return [...outbox.taken.slice(settled), ...outbox.waiting]
     .filter((item) => item.tag === tag && item.method === 'PATCH')
-    .reduce<Setting>(
-      (before, { body: { technician: _, id: __, ...change } }) => settingAfter(before, change, machine),
-      {
-        assembly,
-        meter,
-        celsius,
-        prices,
-        vehicle,
-      },
-    );
+    .reduce((so, { body: { technician: _, id: __, ...change } }) => settingAfter(so, change, machine), before);
 }

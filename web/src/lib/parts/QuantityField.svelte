@@ -46,6 +46,7 @@
     oninput={(event) => onInput(event.currentTarget.value)}
     aria-invalid={told ? 'true' : undefined}
     aria-describedby="{id}-told"
+    oninvalid={(event) => event.currentTarget.closest('details')?.setAttribute('open', '')}
     {@attach refuse}
   />
   <p id="{id}-told" class="min-h-5 text-sm" class:text-error={told}>

@@ -41,8 +41,8 @@
   let periodCanvas = $state<HTMLCanvasElement>();
   let ordersCanvas = $state<HTMLCanvasElement>();
 
-  const turns = $derived(parseQuantity(rpm, 'rpm'));
-  const typedRpm = $derived(turns.kind === 'value' ? turns.value : NaN);
+  const typedSpeed = $derived(parseQuantity(rpm, 'rpm'));
+  const typedRpm = $derived(typedSpeed.kind === 'value' ? typedSpeed.value : NaN);
   const expectedHertz = $derived((typedRpm * polePairs) / 60);
   const method = $derived(check.method.kind === 'finding' ? check.method : undefined);
   const found = $derived(read?.kind === 'read' ? method?.traced?.(read.orders, tap) : undefined);
@@ -78,16 +78,16 @@
   }
 
   /** Whether a rotor speed is typed; says so when not. */
-  function isTurning(): boolean {
+  function isSpeedTyped(): boolean {
     if (expectedHertz > 0) return true;
     const asked = 'At what rotor speed does it turn? Type it first, like 3000.';
-    read = { kind: 'refused', why: turns.kind === 'refused' && rpm.trim() ? turns.message : asked };
+    read = { kind: 'refused', why: typedSpeed.kind === 'refused' && rpm.trim() ? typedSpeed.message : asked };
     return false;
   }
 
   /** Asks the oscilloscope for a trace: the clamp's amperes, or the post's volts; the tap's too where the check wants it. */
   async function onCapture(channel: 'amps' | 'volts') {
-    if (!isTurning()) return;
+    if (!isSpeedTyped()) return;
     const curves = startWorker();
     const caught = await captureTrace(oscilloscope!.id, {
       seconds: captured.periods / expectedHertz,
@@ -106,7 +106,7 @@
   async function onFile(event: Event & { currentTarget: HTMLInputElement }) {
     const file = event.currentTarget.files?.[0];
     event.currentTarget.value = '';
-    if (!file || !isTurning()) return;
+    if (!file || !isSpeedTyped()) return;
     const curves = startWorker();
     const telling = proxy((now: number) => (share = now));
     ({ read, tap } = await curves

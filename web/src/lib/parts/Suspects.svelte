@@ -56,6 +56,7 @@
           </summary>
           <div class="pb-2 text-sm">
             {#if suspect.severity}<p>How bad: {suspect.severity}.</p>{/if}
+            <!-- Two points of an output at one speed go by one id. -->
             {#each suspect.evidence as { check, shown, bits }, i (i)}
               <p class="flex items-center justify-between gap-2">
                 <span class="min-w-0">{check}: <span class="figure">{shown}</span></span>

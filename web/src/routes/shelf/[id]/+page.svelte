@@ -6,7 +6,7 @@
   import { enhance } from '$app/forms';
   import { dayAndTimeOf } from '$lib/dates.ts';
   import FactRows from '$lib/parts/FactRows.svelte';
-  import { notTaken } from '$lib/sends.ts';
+  import { sends } from '$lib/sends.ts';
   import { type Cells, type Draft, factsOfDraft, modelOf, type Problems, withoutBlanks } from '$lib/shelf.ts';
 
   const { data, form } = $props();
@@ -50,8 +50,10 @@
     change({ traps: draft.traps.map((one, at) => (at === i ? { ...one, ...next } : one)) });
   }
 
-  const onSave: SubmitFunction = ({ action, formData, cancel }) => {
-    if (action.search === '?/off') return;
+  const send = sends((why) => (found = why ? { form: why } : undefined));
+  const onSave: SubmitFunction = (event) => {
+    const { action, formData, cancel } = event;
+    if (action.search === '?/off') return send(event);
     // What is wrong is told by the places of what is left.
     draft = withoutBlanks(draft);
     const read = modelOf(draft);
@@ -60,13 +62,8 @@
       cancel();
       return;
     }
-    found = undefined;
     formData.set('model', JSON.stringify(read.model));
-    // An error page would lose what was typed.
-    return ({ result, update }) => {
-      if (result.type === 'error') found = { form: notTaken(result) };
-      else return update({ reset: false });
-    };
+    return send(event);
   };
   /** What is wrong somewhere that has no field of its own. */
   const elsewhere = $derived(
