@@ -11,6 +11,7 @@ import {
   postJson,
   readingEntry,
   reload,
+  slowReasoning,
   tape,
   title,
   until,
@@ -103,8 +104,9 @@ describe('the static bench: what every check may answer', () => {
     expect(await page.inputValue('[aria-label="Twin 2"]')).equal('263k');
     await page.focus('[aria-label="Pins 3"]');
     await type('2 to 3', '4.6M', '5.5M');
+    await slowReasoning(2000);
     await page.click('button:has-text("Compare and record")');
-    await until(async () => (await newest(1006)).check === 'regulator-twin', 'the finding');
+    await until(async () => (await apiJob(1006)).readings.at(-1)?.check === 'regulator-twin', 'the finding');
     expect(await shown()).match(/Far apart/);
     await pick('Regulator against a known-good twin');
     expect(await page.inputValue('[aria-label="Twin 2"]'), 'recorded').equal('');
