@@ -66,6 +66,18 @@ describe('what waits for the server', () => {
     await until(async () => (await tape().count()) === 2, 'another screen’s reading');
   });
 
+  it('changes elsewhere are heard also by a page that was opened while the server refused to tell of them', async () => {
+    const tag = await freshUnit();
+    let refused = 0;
+    await page.route('**/api/events*', (route) =>
+      (refused += 1) === 1 ? route.fulfill({ status: 503, body: 'away' }) : route.continue(),
+    );
+    await bench(tag);
+    await until(() => Promise.resolve(refused === 2), 'the stream asked for once more');
+    await postJson(`/api/jobs/${tag}/readings`, readingEntry());
+    await until(async () => (await tape().count()) === 1, 'another screen’s reading');
+  });
+
   it('what waits outlives a reload: typed offline, delivered by the page that comes after', async () => {
     await bench(1002);
     await pick('Slip ring to core');

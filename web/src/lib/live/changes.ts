@@ -1,5 +1,6 @@
 import { untrack } from 'svelte';
 import { anyTag } from '../job.ts';
+import { listen } from './event-stream.ts';
 
 /**
  * Hears which jobs changed elsewhere since what is on screen was read: `asOf` answers the number of the change before.
@@ -7,19 +8,18 @@ import { anyTag } from '../job.ts';
  * isn't known what changed.
  */
 export function watchChanges(asOf: () => number, heard: (tag: number) => void, missed: () => void): () => void {
-  let stream: EventSource | undefined;
-  const open = () => {
-    stream = new EventSource(`/api/events?since=${untrack(asOf)}`);
-    stream.onmessage = ({ data }: MessageEvent<string>) => (Number(data) === anyTag ? missed() : heard(Number(data)));
-  };
+  const open = () =>
+    listen(() => `/api/events?since=${untrack(asOf)}`, {
+      heard: (tag) => (Number(tag) === anyTag ? missed() : heard(Number(tag))),
+    });
+  let close = open();
   const onVisible = () => {
-    stream?.close();
-    if (!document.hidden) open();
+    close();
+    if (!document.hidden) close = open();
   };
-  open();
   document.addEventListener('visibilitychange', onVisible);
   return () => {
-    stream?.close();
+    close();
     document.removeEventListener('visibilitychange', onVisible);
   };
 }

@@ -1,19 +1,17 @@
 import type { InstrumentKind, LiveWord } from '../instruments.ts';
+import { listen } from './event-stream.ts';
 
-/**
- * Hears what instruments of some kinds read, until ended. The browser connects anew by itself after the server was
- * away; `lost` is told when it goes and when it is back.
- */
+/** Hears what instruments of some kinds read, until ended. `lost` is told when the server goes and when it is back. */
 export function hearInstruments(
   kinds: readonly InstrumentKind[],
   heard: (word: LiveWord) => void,
   lost: (away: boolean) => void,
 ): () => void {
-  const stream = new EventSource(`/api/instruments/live?${new URLSearchParams({ kinds: kinds.join(',') })}`);
-  stream.onmessage = ({ data }: MessageEvent<string>) => heard(JSON.parse(data) as LiveWord);
-  stream.onopen = () => lost(false);
-  stream.onerror = () => lost(true);
-  return () => stream.close();
+  return listen(() => `/api/instruments/live?${new URLSearchParams({ kinds: kinds.join(',') })}`, {
+    heard: (data) => heard(JSON.parse(data) as LiveWord),
+    opened: () => lost(false),
+    lost: () => lost(true),
+  });
 }
 
 /** Sends something to an instrument or to the simulated bench; answers what was wrong, in words. `undone`: what didn't happen where the server is away. */
