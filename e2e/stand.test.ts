@@ -180,6 +180,10 @@ describe('the run stand', () => {
       await page.getByLabel(label).fill(text);
     expect(await page.textContent('section[aria-label="Points of the output"]')).match(/By the tap 3\s?600 rpm/);
     expect(await page.textContent('section[aria-label="Points of the output"]')).match(/slips 4 %/);
+    await page.getByLabel('Tap, Hz').fill('3oo');
+    await page.waitForSelector('[role="alert"]:has-text("Tap, Hz: type a number")');
+    await page.getByLabel('Tap, Hz').fill('360');
+    expect(await page.locator('[role="alert"]:has-text("Tap, Hz")').count()).equal(0);
     await page.click('button:has-text("Take 3")');
     expect(await page.inputValue('#point-rpm')).equal('3600');
     for (const [rpm, amps, celsius] of [

@@ -321,6 +321,12 @@ describe('the starter bench', () => {
     await page.waitForSelector('#entry:focus');
     const panel = page.locator('section[aria-label="Cranking"]');
     expect(await panel.textContent()).match(/Foreseen\s*\d+\s*A at 1[01]\.\d/);
+    const battery = panel.locator('label:has-text("Battery, °C") input');
+    await battery.fill('');
+    expect(await panel.textContent())
+      .match(/from −40 to 60 °C/)
+      .and.not.match(/Foreseen\s*\d/);
+    await battery.fill('20');
     await read('Cranking amps', '340');
     await read('Battery volts while cranking', '9.8');
     await until(async () => /tight engine/.test((await panel.textContent()) ?? ''), 'placed');

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
+import { pdfText } from './harness.ts';
 import {
   apiJob,
   ask,
@@ -112,6 +113,10 @@ describe('the static bench: what every check may answer', () => {
     expect(await page.inputValue('[aria-label="Twin 2"]'), 'recorded').equal('');
     await visit('/unit/1006/report');
     expect(await page.textContent('article')).match(/1 to 3: 1\.1 against 263k/);
+    const pdf = pdfText(new Uint8Array(await (await ask('/unit/1006/report.pdf')).arrayBuffer()));
+    expect(pdf)
+      .match(/1 to 3: 1\.1 against 263k/)
+      .and.match(/Reasoned with engine/);
   });
 });
 

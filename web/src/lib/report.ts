@@ -4,7 +4,7 @@ import { factValue, familyOf, type Machine } from '@refectum/core/machines';
 import { writeFact } from '@refectum/core/shelf';
 import { formatQuantity, units } from '@refectum/core/quantity';
 import { contraryBuild } from './contrary.ts';
-import { complaintName, type Job, type Plate, standing } from './job.ts';
+import { complaintName, type Job, type Plate, standing, type TakenReading } from './job.ts';
 
 /** What stands on every report. */
 export const reportCautions: readonly string[] = [
@@ -113,4 +113,18 @@ export function copperText({ name, mean, sigma }: Winding): string {
   const percent = Math.round(100 * Math.expm1(mean));
   const off = percent === 0 ? 'as its plate' : `${Math.abs(percent)} % ${percent > 0 ? 'above' : 'below'} its plate`;
   return `${name.toLowerCase()} ${off}, ± ${Math.max(1, Math.round(100 * sigma))} %, by what was read at rest`;
+}
+
+/** The heading of the readings: after work on the unit they are those of its newest round. */
+export const readingsHeading = ({ works }: Pick<Job, 'works'>): string =>
+  works.length ? 'Readings after the work' : 'Readings';
+
+/** What stands under a reading that came of pairs of pins: each pair. */
+export const pairLines = (reading: TakenReading | undefined): readonly string[] =>
+  (reading?.detail?.pairs ?? []).map(({ pins, own, twin }) => `${pins}: ${own} against ${twin}`);
+
+/** What isn't among the readings, and what reasoned with them. */
+export function readingsAside({ readings }: Pick<Job, 'readings'>, { engine }: Pick<Assessment, 'engine'>): string {
+  const struck = readings.filter((reading) => reading.struck && reading.place === 'bench').length;
+  return `${struck ? `${struck} struck out and not counted. ` : ''}Reasoned with engine ${engine}.`;
 }

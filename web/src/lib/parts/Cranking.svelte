@@ -17,7 +17,8 @@
   let charge = $state('100');
   let cable = $state('1.5');
 
-  const number = (text: string): number => Number(text.trim().replace(',', '.'));
+  /** NaN where nothing is typed too: an emptied field is no 0. */
+  const number = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')));
   const within = (value: number, least: number, most: number) => value >= least && value <= most;
   const problem = $derived(
     !within(number(celsius), -40, 60)

@@ -56,6 +56,7 @@
     return untrack(() => {
       if (points.length === 0) {
         fitted = undefined;
+        working = false;
         return;
       }
       const worker = new Worker(new URL('../live/stand.worker.ts', import.meta.url), { type: 'module' });

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shaftSpeed } from '@refectum/core/handbook';
-  import { formatNumber } from '@refectum/core/quantity';
+  import { formatNumber, parseQuantity } from '@refectum/core/quantity';
   import { onMount } from 'svelte';
 
   const { polePairs: ownPolePairs, onuse }: { polePairs: number; onuse: (rpm: number) => void } = $props();
@@ -12,12 +12,26 @@
   // Another may be tried, until another unit is on screen: not every plate is right.
   let polePairs = $derived(ownPolePairs);
 
-  const number = (text: string): number => Number(text.replace(/[\s\u202f]/g, '').replace(',', '.'));
-  const byBelt = $derived.by(() => {
-    const [rpm, own, unit] = [drive, standPulley, unitPulley].map(number) as [number, number, number];
-    return rpm > 0 && own > 0 && unit > 0 ? shaftSpeed(rpm, own, unit).rpm : undefined;
+  /** A typed number above 0; undefined while empty, else why it is none. */
+  function read(name: string, text: string): number | string | undefined {
+    if (text.trim() === '') return undefined;
+    const entry = parseQuantity(text, name.endsWith('mm') ? 'millimetres' : 'rpm');
+    return entry.kind === 'value' && entry.value > 0 ? entry.value : `${name}: type a number above 0, like 360.`;
+  }
+  const typed = $derived({
+    drive: read('Stand or engine, rpm', drive),
+    hertz: read('Tap, Hz', hertz),
+    standPulley: read('Its pulley, mm', standPulley),
+    unitPulley: read('Unit’s pulley, mm', unitPulley),
   });
-  const byTap = $derived(number(hertz) > 0 ? (60 * number(hertz)) / polePairs : undefined);
+  const problem = $derived(Object.values(typed).find((one) => typeof one === 'string'));
+  const byBelt = $derived.by(() => {
+    const { drive, standPulley, unitPulley } = typed;
+    return typeof drive === 'number' && typeof standPulley === 'number' && typeof unitPulley === 'number'
+      ? shaftSpeed(drive, standPulley, unitPulley).rpm
+      : undefined;
+  });
+  const byTap = $derived(typeof typed.hertz === 'number' ? (60 * typed.hertz) / polePairs : undefined);
   const slip = $derived(byBelt && byTap ? 1 - byTap / byBelt : undefined);
 
   onMount(() => {
@@ -57,6 +71,7 @@
       <input class="figure input h-9" inputmode="decimal" bind:value={unitPulley} />
     </label>
   </div>
+  {#if problem}<p role="alert" class="mt-1 border-l-4 border-error px-3 text-sm">{problem}</p>{/if}
   <p class="mt-1 text-sm" role="status">
     {#if byBelt}By the belt {formatNumber(byBelt, 0)} rpm.{/if}
     {#if byTap}By the tap {formatNumber(byTap, 0)} rpm.{/if}

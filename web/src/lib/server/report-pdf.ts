@@ -8,7 +8,16 @@ import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { dayAndTimeOf, timeOf } from '../dates.ts';
 import { type Job, overrode, tagCode } from '../job.ts';
-import { findingsLines, identityLines, readsLikeLine, reportCautions, type VehicleLines } from '../report.ts';
+import {
+  findingsLines,
+  identityLines,
+  pairLines,
+  readingsAside,
+  readingsHeading,
+  readsLikeLine,
+  reportCautions,
+  type VehicleLines,
+} from '../report.ts';
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/ibm-plex-sans/package.json')));
 const face = (name: string) => join(fonts, name, `IBMPlexSans_${name}.ttf`);
@@ -79,8 +88,8 @@ export async function reportPdf(
       decisionText(job, assessment),
       heading('Findings'),
       pairs(findingsLines(assessment).map(({ word, names }) => [word, names] as const)),
-      heading('Readings'),
-      readingsTable(job, assessment),
+      heading(readingsHeading(job)),
+      ...readingsBlock(job, assessment),
       ...worksBlock(job),
       ...picturesBlock(pictures),
       heading('Suspects that remain'),
@@ -139,21 +148,24 @@ function decisionText(job: Job, assessment: Assessment): Content {
   return { text: [{ text: courseNames[course], bold: true }, `: ${reason} (${told})`] };
 }
 
-function readingsTable(job: Job, assessment: Assessment): Content {
-  if (assessment.readings.length === 0) return 'No reading was taken.';
+function readingsBlock(job: Job, assessment: Assessment): Content[] {
+  if (assessment.readings.length === 0) return ['No reading was taken.'];
   const taken = new Map(job.readings.map((reading) => [reading.id, reading]));
   const head = ['Time', 'Check', 'Reading', 'A sound unit reads', 'Judged'].map((text) => ({ text, bold: true }));
   const rows = assessment.readings.map(({ id, name, shown, net, then, expected, word, aside, repeat }) => [
     timeOf(taken.get(id)!.at),
     name,
-    [shown, net, then].filter(Boolean).join('\n'),
+    [shown, net, then, ...pairLines(taken.get(id))].filter(Boolean).join('\n'),
     expected || '–',
     [word, aside, repeat].filter(Boolean).join('\n'),
   ]);
-  return {
-    layout: 'lightHorizontalLines',
-    table: { headerRows: 1, widths: [32, '*', 95, 110, 80], body: [head, ...rows] },
-  };
+  return [
+    {
+      layout: 'lightHorizontalLines',
+      table: { headerRows: 1, widths: [32, '*', 125, 105, 80], body: [head, ...rows] },
+    },
+    { text: readingsAside(job, assessment), margin: [0, 3, 0, 0] },
+  ];
 }
 
 function coursesTable({ verdict }: Assessment): Content {

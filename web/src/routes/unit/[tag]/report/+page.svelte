@@ -5,12 +5,19 @@
   import Courses from '$lib/parts/Courses.svelte';
   import Mark from '$lib/parts/Mark.svelte';
   import { beforeAndAfter, workLines } from '$lib/rounds.ts';
-  import { findingsLines, identityLines, readsLikeLine, reportCautions } from '$lib/report.ts';
+  import {
+    findingsLines,
+    identityLines,
+    pairLines,
+    readingsAside,
+    readingsHeading,
+    readsLikeLine,
+    reportCautions,
+  } from '$lib/report.ts';
 
   const { data } = $props();
   const decision = $derived(data.job.verdicts.at(-1));
   const taken = $derived(new Map(data.job.readings.map((reading) => [reading.id, reading])));
-  const struck = $derived(data.job.readings.filter((reading) => reading.struck && reading.place === 'bench').length);
   const barcode = $derived(`data:image/svg+xml,${encodeURIComponent(data.barcode)}`);
 </script>
 
@@ -79,7 +86,7 @@
     {/each}
   </dl>
 
-  <h2 class="text-xl font-semibold">Readings{data.job.works.length ? ` after the work` : ''}</h2>
+  <h2 class="text-xl font-semibold">{readingsHeading(data.job)}</h2>
   {#if data.assessment.readings.length}
     <table class="table mb-1 text-base">
       <thead
@@ -97,8 +104,8 @@
             <td
               ><span class="figure">{reading.shown}</span>{#if reading.net}<span class="block">{reading.net}</span
                 >{/if}{#if reading.then}<span class="block">{reading.then}</span
-                >{/if}{#each taken.get(reading.id)?.detail?.pairs ?? [] as pair, i (i)}<span
-                  class="figure block text-sm">{pair.pins}: {pair.own} against {pair.twin}</span
+                >{/if}{#each pairLines(taken.get(reading.id)) as line, i (i)}<span class="figure block text-sm"
+                  >{line}</span
                 >{/each}</td
             >
             <td>{reading.expected || '–'}</td>
@@ -112,9 +119,7 @@
         {/each}
       </tbody>
     </table>
-    <p class="mb-4">
-      {struck ? `${struck} struck out and not counted. ` : ''}Reasoned with engine {data.assessment.engine}.
-    </p>
+    <p class="mb-4">{readingsAside(data.job, data.assessment)}</p>
   {:else}
     <p class="mb-4">No reading was taken.</p>
   {/if}
