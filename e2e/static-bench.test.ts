@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { format, subDays } from 'date-fns';
 import { readFileSync } from 'node:fs';
 import { pdfText } from './harness.ts';
 import {
@@ -6,6 +7,7 @@ import {
   ask,
   bench,
   browser,
+  freshUnit,
   openPage,
   page,
   pick,
@@ -117,6 +119,25 @@ describe('the static bench: what every check may answer', () => {
     expect(pdf)
       .match(/1 to 3: 1\.1 against 263k/)
       .and.match(/Reasoned with engine/);
+  });
+});
+
+describe('the static bench: over more than a day', () => {
+  it('the tape and the report say on which day a reading was taken, where it wasn’t today', async () => {
+    const tag = await freshUnit();
+    const now = new Date();
+    const at = subDays(now, 1);
+    await postJson(`/api/jobs/${tag}/readings`, readingEntry({ at: at.toISOString() }));
+    await postJson(`/api/jobs/${tag}/readings`, readingEntry({ at: now.toISOString() }));
+    await bench(tag);
+    const yesterday = format(at, 'EEE d MMM');
+    expect(await tape().first().textContent()).not.contain(yesterday);
+    expect(await tape().last().textContent()).contain(yesterday);
+    await visit(`/unit/${tag}/report`);
+    expect(await page.locator('tr:has-text("Slip ring to slip ring") td:first-child').allTextContents()).deep.equal([
+      `${yesterday}${format(at, 'HH:mm')}`,
+      `${format(now, 'EEE d MMM')}${format(now, 'HH:mm')}`,
+    ]);
   });
 });
 

@@ -3,7 +3,7 @@ import { unitSession, VehicleSession } from '@refectum/core/assess';
 import { starterGeneric } from '@refectum/core/machines';
 import { expect } from 'chai';
 import { backTo } from '../src/lib/back-to.ts';
-import { dayAndTimeOf, dayOf, timeOf } from '../src/lib/dates.ts';
+import { dayAndTimeOf, dayOf, daysBeside, timeOf, whenOf } from '../src/lib/dates.ts';
 import { type Job, originOf, standing, tapeReading, vehicleOf } from '../src/lib/job.ts';
 import { findingsLines, identityLines, reportCautions, vehicleLines } from '../src/lib/report.ts';
 import { jobWith, taken } from './job.ts';
@@ -126,8 +126,19 @@ describe('back to where one was', () => {
 
 describe('dates as the shop writes them', () => {
   it('a day with its weekday, a time of day, both', () => {
-    expect(dayOf('2026-11-24')).equal('Tue 24 Nov');
+    const today = new Date(2026, 10, 30, 18, 0);
+    expect(dayOf('2026-11-24', today)).equal('Tue 24 Nov');
+    expect(dayOf('2025-11-24', today)).equal('Mon 24 Nov 2025');
     const noon = new Date(2026, 4, 4, 12, 5).toISOString();
     expect([timeOf(noon), dayAndTimeOf(noon)]).deep.equal(['12:05', '4 May 2026, 12:05']);
+  });
+  it('the day beside a time only where it isn’t clear', () => {
+    const at = (day: number, hour: number) => new Date(2026, 10, day, hour, 5).toISOString();
+    const today = new Date(2026, 10, 30, 18, 0);
+    expect([at(30, 9), at(29, 9)].map((one) => whenOf(one, today))).deep.equal(['09:05', 'Sun 29 Nov, 09:05']);
+    const [first, second] = [dayOf(at(29, 9)), dayOf(at(30, 9))];
+    expect(daysBeside([at(29, 9), at(29, 11), at(30, 9)])).deep.equal([first, '', second]);
+    expect(daysBeside([at(30, 9), at(29, 11), at(29, 9)], today)).deep.equal(['', first, '']);
+    expect(daysBeside([])).deep.equal([]);
   });
 });

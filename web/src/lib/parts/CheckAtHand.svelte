@@ -6,7 +6,7 @@
   import { otherResistor } from '$lib/live/supply-resistor.ts';
   import type { Bench } from '$lib/live/bench.svelte.ts';
   import type { LeadsNull } from '$lib/job.ts';
-  import { timeOf } from '$lib/dates.ts';
+  import { whenOf } from '$lib/dates.ts';
   import Ruler from './Ruler.svelte';
   import TwinTable from './TwinTable.svelte';
   import WearLeft from './WearLeft.svelte';
@@ -139,7 +139,7 @@
     {#if lastNull}
       <p class="mt-2">
         <button class="btn min-h-11" onclick={() => void takeLastNull()}>
-          <span class="figure">=</span> Same leads as at {timeOf(lastNull.at)}: {formatQuantity(lastNull.ohms, 'ohms')}
+          <span class="figure">=</span> Same leads as at {whenOf(lastNull.at)}: {formatQuantity(lastNull.ohms, 'ohms')}
         </button>
         <span class="text-sm">tag {lastNull.tag}, this meter</span>
       </p>

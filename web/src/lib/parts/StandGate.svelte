@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Gate } from '@refectum/core/assess';
-  import { timeOf } from '$lib/dates.ts';
+  import { whenOf } from '$lib/dates.ts';
   import { once } from '$lib/live/once.ts';
   import type { RunStand } from '$lib/live/run-stand.svelte.ts';
 
@@ -51,7 +51,7 @@
   {/if}
   {#if released}
     <p class="mt-2 border-l-4 border-warning px-3 py-1 text-sm">
-      {stand.released!.technician}, {timeOf(stand.released!.at)}, answers for it: “{released.why}”
+      {stand.released!.technician}, {whenOf(stand.released!.at)}, answers for it: “{released.why}”
     </p>
   {/if}
   {#if open.length}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { type Diagnosis, type JudgedReading, outcomeText } from '@refectum/core/assess';
   import type { Check } from '@refectum/core/checks';
-  import { timeOf } from '$lib/dates.ts';
+  import { daysBeside, timeOf } from '$lib/dates.ts';
   import type { TakenReading } from '$lib/job.ts';
   import Mark from './Mark.svelte';
 
@@ -28,14 +28,21 @@
       })
       .reverse(),
   );
+  const days = $derived(
+    daysBeside(
+      rows.map(({ reading }) => reading.at),
+      new Date(),
+    ),
+  );
   const isNumber = ({ outcome: { kind } }: TakenReading) => kind === 'value' || kind === 'over-range';
 </script>
 
 <section aria-label="Tape" class="tape">
   <h2 class="font-semibold">Tape</h2>
   <ol reversed class="pb-2">
-    {#each rows as { reading, check, judged } (reading.id)}
+    {#each rows as { reading, check, judged }, i (reading.id)}
       <li class="border-b border-dashed border-base-300 py-1" class:struck={reading.struck}>
+        {#if days[i]}<span class="inline-block w-full text-sm font-semibold">{days[i]}</span>{/if}
         <p class="flex items-start gap-2">
           <span class="min-w-0 grow pt-1 text-sm leading-tight">{check?.name ?? reading.check}</span>
           {#if waiting.has(reading.id)}<span class="late text-sm" title="On its way to the server">↥ waiting</span>{/if}

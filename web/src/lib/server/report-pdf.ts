@@ -6,7 +6,7 @@ import { courseNames } from '@refectum/core/verdict';
 import { toSVG } from 'bwip-js/node';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { dayAndTimeOf, timeOf } from '../dates.ts';
+import { dayAndTimeOf, daysBeside, timeOf } from '../dates.ts';
 import { type Job, overrode, tagCode } from '../job.ts';
 import {
   findingsLines,
@@ -152,8 +152,9 @@ function readingsBlock(job: Job, assessment: Assessment): Content[] {
   if (assessment.readings.length === 0) return ['No reading was taken.'];
   const taken = new Map(job.readings.map((reading) => [reading.id, reading]));
   const head = ['Time', 'Check', 'Reading', 'A sound unit reads', 'Judged'].map((text) => ({ text, bold: true }));
-  const rows = assessment.readings.map(({ id, name, shown, net, then, expected, word, aside, repeat }) => [
-    timeOf(taken.get(id)!.at),
+  const days = daysBeside(assessment.readings.map(({ id }) => taken.get(id)!.at));
+  const rows = assessment.readings.map(({ id, name, shown, net, then, expected, word, aside, repeat }, i) => [
+    [days[i], timeOf(taken.get(id)!.at)].filter(Boolean).join('\n'),
     name,
     [shown, net, then, ...pairLines(taken.get(id))].filter(Boolean).join('\n'),
     expected || '–',
@@ -162,7 +163,7 @@ function readingsBlock(job: Job, assessment: Assessment): Content[] {
   return [
     {
       layout: 'lightHorizontalLines',
-      table: { headerRows: 1, widths: [32, '*', 125, 105, 80], body: [head, ...rows] },
+      table: { headerRows: 1, widths: [48, '*', 125, 100, 76], body: [head, ...rows] },
     },
     { text: readingsAside(job, assessment), margin: [0, 3, 0, 0] },
   ];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { dayOf } from '$lib/dates.ts';
+  import { dateOf } from '$lib/dates.ts';
   import { complaintName } from '$lib/job.ts';
   import Mark from '$lib/parts/Mark.svelte';
 
@@ -23,7 +23,8 @@
     {data.job.customer}: your {data.job.model === 'unknown' ? 'unit' : data.job.model}
   </h1>
   <p class="mb-4 text-base">
-    Tag <span class="figure">{data.job.tag}</span>, {dayOf(data.job.checkedInAt)}. Complaint: {complaint}{data.job.words
+    Tag <span class="figure">{data.job.tag}</span>, {dateOf(data.job.checkedInAt)}. Complaint: {complaint}{data.job
+      .words
       ? ` (${data.job.words})`
       : ''}.
   </p>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { courseNames } from '@refectum/core/verdict';
-  import { dayAndTimeOf, timeOf } from '$lib/dates.ts';
+  import { dayAndTimeOf, daysBeside, timeOf } from '$lib/dates.ts';
   import { overrode } from '$lib/job.ts';
   import Courses from '$lib/parts/Courses.svelte';
   import Mark from '$lib/parts/Mark.svelte';
@@ -18,6 +18,7 @@
   const { data } = $props();
   const decision = $derived(data.job.verdicts.at(-1));
   const taken = $derived(new Map(data.job.readings.map((reading) => [reading.id, reading])));
+  const days = $derived(daysBeside(data.assessment.readings.map(({ id }) => taken.get(id)!.at)));
   const barcode = $derived(`data:image/svg+xml,${encodeURIComponent(data.barcode)}`);
 </script>
 
@@ -97,9 +98,13 @@
         ></thead
       >
       <tbody>
-        {#each data.assessment.readings as reading (reading.id)}
+        {#each data.assessment.readings as reading, i (reading.id)}
           <tr>
-            <td class="figure">{timeOf(taken.get(reading.id)!.at)}</td>
+            <td
+              >{#if days[i]}<span class="block whitespace-nowrap">{days[i]}</span>{/if}<span class="figure"
+                >{timeOf(taken.get(reading.id)!.at)}</span
+              ></td
+            >
             <td>{reading.name}</td>
             <td
               ><span class="figure">{reading.shown}</span>{#if reading.net}<span class="block">{reading.net}</span

@@ -2,7 +2,7 @@
   import { formatQuantity } from '@refectum/core/quantity';
   import { hoursToHalf } from '@refectum/core/handbook';
   import { mostAsleep, outputCable, sleepMinutes } from '@refectum/core/vehicle';
-  import { timeOf } from '$lib/dates.ts';
+  import { whenOf } from '$lib/dates.ts';
   import { tagFacts, vehicleOf } from '$lib/job.ts';
   import { watchChanges } from '$lib/live/changes.ts';
   import { DrainHunt } from '$lib/live/drain.svelte.ts';
@@ -107,7 +107,7 @@
       {:else}
         <section class="sheet p-4" aria-label="Reading at hand">
           {#if left > 0}
-            <p class="text-sm">Shut at {timeOf(log.shutAt)}. Modules may sleep as late as {timeOf(log.asleepAt!)}.</p>
+            <p class="text-sm">Shut at {whenOf(log.shutAt)}. Modules may sleep as late as {whenOf(log.asleepAt!)}.</p>
             <h2 class="mt-1 text-3xl leading-tight font-semibold">
               <span class="figure" role="timer">{clock}</span> until everything sleeps
             </h2>
@@ -230,7 +230,7 @@
           {@const struck = hunt.isStruck(id)}
           <li class="border-b border-dashed border-base-300 py-2" class:line-through={struck}>
             <div class="flex items-baseline justify-between gap-2 text-sm">
-              <span><span class="figure">{timeOf(at)}</span> {told(step)}</span>
+              <span><span class="figure">{whenOf(at)}</span> {told(step)}</span>
               {#if !struck && !viewer}
                 <button class="link" onclick={() => void hunt.strike(id)}>strike</button>
               {/if}
