@@ -99,6 +99,35 @@ describe('pictures', () => {
     expect(pdfText(pdf)).match(/Pictures\n[\s\S]*Case as it came/);
   });
 
+  it('with the answer lost on its way the same picture chosen again is one; a strike that isn’t taken says so', async () => {
+    await pictures(1011);
+    const chosen = file('bearing.png', await plain(30, 20).png().toBuffer());
+    await page.evaluate(() => {
+      const { fetch } = window;
+      window.fetch = async (...asked) => {
+        await fetch(...asked);
+        window.fetch = fetch;
+        throw new TypeError('lost');
+      };
+    });
+    await page.setInputFiles('input[type="file"]', chosen);
+    await page.waitForSelector('text=bearing.png: the server did not answer');
+    expect(await listed(1011), 'it had arrived').length(1);
+    await page.setInputFiles('input[type="file"]', chosen);
+    await page.waitForSelector('text=The picture is with the unit.');
+    expect(await listed(1011)).length(1);
+    await page.setInputFiles('input[type="file"]', chosen);
+    await until(async () => (await listed(1011)).length === 2, 'taken and chosen once more it is another');
+    await page.route('**/pictures?/strike', (route) => route.abort());
+    await page.locator('button:text-is("strike")').first().click();
+    await page.waitForSelector('[role="alert"]:has-text("The server did not take it")');
+    expect(await page.title()).match(/Pictures, tag 1011/);
+    await page.unroute('**/pictures?/strike');
+    await page.locator('button:text-is("strike")').first().click();
+    await page.waitForSelector('text=struck out');
+    expect(await page.locator('[role="alert"]').count()).equal(0);
+  });
+
   it('a phone with a code sends pictures of that unit alone, signed in as nobody, in the name of who asked', async () => {
     await pictures(1006);
     await page.click('button:has-text("Give a phone a code")');

@@ -16,6 +16,9 @@
   let problems = $state.raw<readonly string[]>([]);
   let over = $state(false);
 
+  /** Ids of pictures that got no answer: it may have been lost on the way back, and choosing one again is no other. */
+  const unanswered = new Map<string, string>();
+
   /** One after the other, so that a bad one keeps no good one back. */
   async function send(files: readonly File[]): Promise<void> {
     told = '';
@@ -34,12 +37,16 @@
   }
 
   async function sendOne(file: File): Promise<string | undefined> {
+    const name = `${file.name} ${file.size} ${file.lastModified}`;
+    const id = unanswered.get(name) ?? freshId();
+    unanswered.set(name, id);
     const body = new FormData();
-    body.set('id', freshId());
+    body.set('id', id);
     body.set('caption', caption);
     body.set('picture', file);
     try {
       const answer = await fetch(to, { method: 'POST', body });
+      unanswered.delete(name);
       if (answer.ok) return undefined;
       const { message } = (await answer.json().catch(() => ({}))) as { message?: string };
       return message ?? `it was not taken (${answer.status}).`;

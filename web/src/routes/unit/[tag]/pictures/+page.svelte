@@ -6,9 +6,14 @@
   import { refresh } from '$lib/live/refresh.ts';
   import PictureTaker from '$lib/parts/PictureTaker.svelte';
   import Tag from '$lib/parts/Tag.svelte';
+  import { sends } from '$lib/sends.ts';
 
   const { data, form } = $props();
   const tag = $derived(data.job.tag);
+  /** Why the server took nothing. */
+  let away = $state('');
+  const problem = $derived(away || (form && 'problem' in form ? form.problem : ''));
+  const sendsHere = sends((why) => (away = why));
   const square = $derived(
     form && 'square' in form && form.square ? `data:image/svg+xml,${encodeURIComponent(form.square)}` : undefined,
   );
@@ -33,9 +38,7 @@
     <a class="btn h-auto" href="/unit/{tag}/report">Report</a>
   </div>
   <h1 class="text-2xl font-semibold">Pictures</h1>
-  {#if form && 'problem' in form && form.problem}
-    <p role="alert" class="border-l-4 border-error px-3 py-1 text-lg">{form.problem}</p>
-  {/if}
+  {#if problem}<p role="alert" class="border-l-4 border-error px-3 py-1 text-lg">{problem}</p>{/if}
   <div class="grid gap-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
     <div class="flex flex-col gap-4">
       <PictureTaker to="/unit/{tag}/pictures/add" ontaken={() => void refresh()} />
@@ -51,7 +54,7 @@
           <p>No phone reaches this machine: it was started without <span class="figure">--lan</span>.</p>
         {/if}
         {#if data.reachable}
-          <form method="POST" action="?/code" use:enhance>
+          <form method="POST" action="?/code" use:enhance={sendsHere}>
             <button class="btn w-full">{square ? 'Another code' : 'Give a phone a code'}</button>
           </form>
         {/if}
@@ -70,7 +73,7 @@
           <p class:line-through={struck}>{caption || 'no words'}</p>
           <div class="flex items-center justify-between gap-2 text-sm">
             <span>{dayAndTimeOf(at)}, {technician}{struck ? ', struck out' : ''}</span>
-            <form method="POST" action="?/strike" use:enhance>
+            <form method="POST" action="?/strike" use:enhance={sendsHere}>
               <input type="hidden" name="picture" value={id} />
               <button class="min-h-8 link whitespace-nowrap" name="strike" value={struck ? 'back in' : 'out'}
                 >{struck ? 'back in' : 'strike'}</button
