@@ -128,6 +128,13 @@ describe('pictures', () => {
     expect(await page.locator('[role="alert"]').count()).equal(0);
   });
 
+  it('the PDF says so where it has room for the first of them alone', async () => {
+    const tiny = await plain(20, 20).png().toBuffer();
+    for (let n = 0; n < 11; n++) await send(tiny, { to: '/unit/1002/pictures/add' });
+    const pdf = await (await ask('/unit/1002/report.pdf')).arrayBuffer();
+    expect(pdfText(new Uint8Array(pdf))).match(/9 of 11; the others are kept with the unit/);
+  });
+
   it('a phone with a code sends pictures of that unit alone, signed in as nobody, in the name of who asked', async () => {
     await pictures(1006);
     await page.click('button:has-text("Give a phone a code")');

@@ -7,7 +7,7 @@ import { job, picture, pictureCode, technician } from './db/schema.ts';
 import { announce } from './live.ts';
 import { tokenHash } from './people/secrets.ts';
 import { Refused } from './refused.ts';
-import type { Shown } from './report-pdf.ts';
+import type { PrintedPictures } from './report-pdf.ts';
 
 /** Bytes as sent; edges in pixels as kept. */
 const largest = 12 * 1024 * 1024;
@@ -103,14 +103,18 @@ export async function pictureBytes(shopId: string, id: string, size: 'whole' | '
   return found.jpeg;
 }
 
-/** The pictures that go on the report, struck ones not among them. */
-export const picturesToPrint = (jobId: string): Promise<Shown[]> =>
-  database()
+/** The pictures that go on a printed report, and of how many; struck ones not among them. */
+export async function picturesToPrint(jobId: string): Promise<PrintedPictures> {
+  const db = database();
+  const standing = and(eq(picture.jobId, jobId), isNull(picture.struckAt));
+  const printed = await db
     .select({ caption: picture.caption, jpeg: picture.small })
     .from(picture)
-    .where(and(eq(picture.jobId, jobId), isNull(picture.struckAt)))
+    .where(standing)
     .orderBy(asc(picture.takenAt))
     .limit(mostPrinted);
+  return { printed, of: await db.$count(picture, standing) };
+}
 
 interface PictureStrike {
   readonly picture: string;

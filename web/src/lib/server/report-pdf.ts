@@ -40,10 +40,10 @@ const pairs = (rows: readonly (readonly [string, string])[]): Content => ({
   table: { widths: [95, '*'], body: rows.map(([name, value]) => [name, value]) },
 });
 
-/** A picture and what it shows. */
-export interface Shown {
-  readonly caption: string;
-  readonly jpeg: Buffer;
+/** Pictures with what they show: the first of so many. */
+export interface PrintedPictures {
+  readonly printed: readonly { readonly caption: string; readonly jpeg: Buffer }[];
+  readonly of: number;
 }
 
 /** The report as a PDF: identity, decision, findings, every reading, what remains, cautions. */
@@ -52,7 +52,7 @@ export async function reportPdf(
   assessment: Assessment,
   vehicle: VehicleLines | undefined,
   stand: readonly string[],
-  pictures: readonly Shown[],
+  pictures: PrintedPictures,
   shopHeading: string,
 ): Promise<Uint8Array> {
   const definition: TDocumentDefinitions = {
@@ -125,9 +125,9 @@ function worksBlock(job: Job): Content[] {
 }
 
 /** Three in a row, each with what it shows. */
-function picturesBlock(pictures: readonly Shown[]): Content[] {
-  if (pictures.length === 0) return [];
-  const cells = pictures.map(({ caption, jpeg }): Content => ({
+function picturesBlock({ printed, of }: PrintedPictures): Content[] {
+  if (printed.length === 0) return [];
+  const cells = printed.map(({ caption, jpeg }): Content => ({
     stack: [
       { image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [160, 120] },
       { text: caption, fontSize: 8.5 },
@@ -137,7 +137,8 @@ function picturesBlock(pictures: readonly Shown[]): Content[] {
   const rows = Array.from({ length: Math.ceil(cells.length / 3) }, (_, i) =>
     [0, 1, 2].map((j) => cells[3 * i + j] ?? { text: '' }),
   );
-  return [heading('Pictures'), { layout: 'noBorders', table: { widths: ['*', '*', '*'], body: rows } }];
+  const told = of > printed.length ? [`${printed.length} of ${of}; the others are kept with the unit.`] : [];
+  return [heading('Pictures'), { layout: 'noBorders', table: { widths: ['*', '*', '*'], body: rows } }, ...told];
 }
 
 function decisionText(job: Job, assessment: Assessment): Content {
