@@ -222,11 +222,12 @@ export class Bench {
     return true;
   }
 
-  async take(outcome: Outcome, typed: string, detail?: ReadingDetail): Promise<boolean> {
+  /** Pressed twice is meant once. `ontaken`: what it was typed into may be cleared; the reasoning about it may last. */
+  async take(outcome: Outcome, typed: string, detail?: ReadingDetail, ontaken?: () => void): Promise<boolean> {
     const { check } = this;
-    // Pressed twice is meant once.
     if (!check || this.#taking === check.id || !this.#mayWrite() || !(await this.#stillAt(check))) return false;
     this.type('');
+    ontaken?.();
     this.#picked = undefined;
     await this.#write([{ check, outcome, typed, detail }]);
     return true;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shaftSpeed } from '@refectum/core/handbook';
-  import { formatNumber, parseQuantity } from '@refectum/core/quantity';
+  import { formatNumber, parseQuantity, type Unit } from '@refectum/core/quantity';
   import { onMount } from 'svelte';
 
   const { polePairs: ownPolePairs, onuse }: { polePairs: number; onuse: (rpm: number) => void } = $props();
@@ -13,16 +13,17 @@
   let polePairs = $derived(ownPolePairs);
 
   /** A typed number above 0; undefined while empty, else why it is none. */
-  function read(name: string, text: string): number | string | undefined {
+  function read(name: string, text: string, unit: Unit): number | string | undefined {
     if (text.trim() === '') return undefined;
-    const entry = parseQuantity(text, name.endsWith('mm') ? 'millimetres' : 'rpm');
+    const entry = parseQuantity(text, unit);
     return entry.kind === 'value' && entry.value > 0 ? entry.value : `${name}: type a number above 0, like 360.`;
   }
+  // Hertz are read as turns a minute are: a plain number.
   const typed = $derived({
-    drive: read('Stand or engine, rpm', drive),
-    hertz: read('Tap, Hz', hertz),
-    standPulley: read('Its pulley, mm', standPulley),
-    unitPulley: read('Unit’s pulley, mm', unitPulley),
+    drive: read('Stand or engine, rpm', drive, 'rpm'),
+    hertz: read('Tap, Hz', hertz, 'rpm'),
+    standPulley: read('Its pulley, mm', standPulley, 'millimetres'),
+    unitPulley: read('Unit’s pulley, mm', unitPulley, 'millimetres'),
   });
   const problem = $derived(Object.values(typed).find((one) => typeof one === 'string'));
   const byBelt = $derived.by(() => {

@@ -51,13 +51,10 @@
       own: own.trim(),
       twin: twin.trim(),
     }));
-    // Cleared before the reasoning about it, which may last: whoever comes back meanwhile finds nothing to record twice.
-    const sent = rows;
-    rows = blanks();
-    sessionStorage.removeItem(draftKey);
-    if (await bench.take({ kind: 'finding', finding: method.compared(pairs) }, typed, { pairs: kept })) return;
-    rows = sent;
-    keepDraft();
+    await bench.take({ kind: 'finding', finding: method.compared(pairs) }, typed, { pairs: kept }, () => {
+      rows = blanks();
+      sessionStorage.removeItem(draftKey);
+    });
   }
 </script>
 
