@@ -164,7 +164,7 @@ function readingsBlock(job: Job, assessment: Assessment): Content[] {
   return [
     {
       layout: 'lightHorizontalLines',
-      table: { headerRows: 1, widths: [48, '*', 125, 100, 76], body: [head, ...rows] },
+      table: { headerRows: 1, widths: [52, '*', 118, 92, 76], body: [head, ...rows] },
     },
     { text: readingsAside(job, assessment), margin: [0, 3, 0, 0] },
   ];
