@@ -19,7 +19,10 @@ export const benchState = async () =>
     load: { on: boolean };
     scenario: { machine: object };
     command: unknown;
+    instruments: { name: string; on: boolean }[];
   };
+export const instrumentState = async (wanted: string) =>
+  (await benchState()).instruments.find(({ name }) => name === wanted)!;
 /** The shop's instruments, as the application knows them. */
 export const instruments = async () =>
   (await (await ask('/api/instruments')).json()) as {

@@ -42,7 +42,7 @@ const instrumentSchema = object({
 const longestBody = 64 * 1024;
 async function bodyOf(request: IncomingMessage): Promise<unknown> {
   let text = '';
-  for await (const piece of request) {
+  for await (const piece of request.setEncoding('utf8')) {
     text += String(piece);
     if (text.length > longestBody) throw new RangeError('That is more than is taken at once.');
   }

@@ -213,6 +213,9 @@ describe('the simulated multimeter', () => {
       expect(await at('output')).closeTo(13.5, 0.15);
       expect(await at('leg:A')).closeTo(13.5 / 2, 0.2);
       expect(await at('exciter')).closeTo(13.5 * exciterShare, 0.3);
+      bench.move({ ...onStand, red: undefined, black: undefined, together: true });
+      later(5);
+      expect(Number(await read(meter, 'READ?')), 'tips together').closeTo(0, 1e-3);
     }
   });
   it('shows the volts under a current of the supply, by the resistor in its lead; nothing while it is off', async () => {

@@ -157,10 +157,10 @@ export class SimulatedMultimeter {
     const { contact } = bench;
     const nothing = on(this.#use.startsWith('VOLT') ? 0 : Infinity);
     if (contact.kind !== 'held') return contact.kind === 'open' ? nothing : on(this.#flicker());
-    if (this.#use.startsWith('VOLT')) return on(this.#volts());
-    if (bench.running || bench.fed?.isFed) return on(Infinity);
     const meter = this.#meterAsSet();
     if (bench.hands.together) return on(this.#use === 'RES' ? bench.leadOhms(meter) : 0);
+    if (this.#use.startsWith('VOLT')) return on(this.#volts());
+    if (bench.running || bench.fed?.isFed) return on(Infinity);
     const shown = bench.atRest(this.#use === 'RES' ? 'ohms' : 'diode', meter, false);
     const value = shown.value * (1 + settleShare * Math.exp(-contact.seconds / settleSeconds));
     return { value, range: shown.range!, fullScale: shown.fullScale };
